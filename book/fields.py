@@ -1,0 +1,111 @@
+"""Columns and form fields for masses and lengths: any usual writing, kept as entered."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Any
+
+from django import forms
+from django.core.exceptions import ValidationError
+from django.db import models
+
+from measures import Quantity, ReadingError, UnitSystem, read_length, read_mass
+from measures.quantity import MASS_UNITS
+from measures.writing import write_entered
+
+
+class QuantityField(models.CharField):
+    """A quantity in the unit it was entered in, stored as ``7000 lb``.
+
+    ``least`` bounds it: ``"positive"``, ``"not_negative"`` or ``"any"``.
+    """
+
+    kind = ""
+
+    def __init__(self, *args: Any, least: str = "positive", **kwargs: Any) -> None:
+        self.least = least
+        kwargs.setdefault("max_length", 60)
+        if kwargs.get("null"):
+            kwargs.setdefault("blank", True)
+        super().__init__(*args, **kwargs)
+
+    def deconstruct(self) -> Any:
+        name, path, args, kwargs = super().deconstruct()
+        return name, path, args, {**kwargs, "least": self.least}
+
+    def from_db_value(self, value: str | None, *_: Any) -> Quantity | None:
+        return Quantity.parse(value) if value else None
+
+    def to_python(self, value: Any) -> Quantity | None:
+        if value is None or isinstance(value, Quantity):
+            return value
+        return Quantity.parse(value) if value else None
+
+    def get_prep_value(self, value: Any) -> str | None:
+        return None if value is None else str(value)
+
+    def formfield(self, **kwargs: Any) -> forms.Field:
+        return QuantityFormField(
+            kind=self.kind,
+            least=self.least,
+            required=not self.blank,
+            label=kwargs.get("label", str(self.verbose_name).capitalize()),
+            help_text=self.help_text,
+        )
+
+
+class MassField(QuantityField):
+    """A mass."""
+
+    kind = "mass"
+
+
+class LengthField(QuantityField):
+    """A length."""
+
+    kind = "length"
+
+
+class QuantityFormField(forms.Field):
+    """A box that takes ``7,000``, ``3.5 t``, ``16 ft 6``; a bare number is in ``units``."""
+
+    def __init__(self, *, kind: str, least: str, **kwargs: Any) -> None:
+        self.kind = kind
+        self.least = least
+        self.units = UnitSystem.US
+        kwargs.setdefault(
+            "widget", forms.TextInput(attrs={"autocomplete": "off", "class": "form-control measure"})
+        )
+        super().__init__(**kwargs)
+
+    def prepare_value(self, value: Any) -> Any:
+        return write_entered(value) if isinstance(value, Quantity) else value
+
+    def to_python(self, value: Any) -> Quantity | None:
+        if value in self.empty_values:
+            return None
+        try:
+            if self.kind == "mass":
+                quantity = read_mass(str(value), self.units.mass_unit)
+            else:
+                quantity = read_length(str(value), self.units.length_unit)
+        except ReadingError as error:
+            raise ValidationError(str(error)) from None
+        if self.least == "positive" and quantity.value <= 0:
+            raise ValidationError("This has to be more than zero. Leave it empty if not known.")
+        if self.least == "not_negative" and quantity.value < 0:
+            raise ValidationError("This cannot be less than zero.")
+        return quantity
+
+    def has_changed(self, initial: Any, data: Any) -> bool:
+        return (self.prepare_value(initial) or "") != (data or "")
+
+
+def zero(kind: str) -> Quantity:
+    """Nothing, as a mass or a length."""
+    return Quantity(Decimal(0), "lb" if kind == "mass" else "in")
+
+
+def is_mass(quantity: Quantity) -> bool:
+    """Whether a quantity is a mass rather than a length."""
+    return quantity.unit in MASS_UNITS

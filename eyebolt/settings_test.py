@@ -1,0 +1,19 @@
+"""Settings of the tests: the production ones, over plain HTTP, with quick passwords."""
+
+from eyebolt.settings import *  # noqa: F403
+from eyebolt.settings import STORAGES as _STORAGES
+
+HTTPS = False
+SECURE_SSL_REDIRECT = False
+SESSION_COOKIE_SECURE = False
+CSRF_COOKIE_SECURE = False
+SECURE_HSTS_SECONDS = 0
+SECURE_PROXY_SSL_HEADER = None
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "testserver"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+STORAGES = {
+    **_STORAGES,
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+WHITENOISE_AUTOREFRESH = True
+WHITENOISE_USE_FINDERS = True

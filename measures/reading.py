@@ -1,0 +1,152 @@
+"""Reading what people type: ``7,000``, ``3.5 t``, ``12' 6 1/2"``, ``12-6.5``, ``3,82 m``."""
+
+from __future__ import annotations
+
+import re
+from decimal import Decimal, InvalidOperation
+from fractions import Fraction
+
+from measures.quantity import LENGTH_UNITS, MASS_UNITS, Quantity
+
+LARGEST = Decimal(10) ** 9
+
+_MASS_WORDS = {
+    "lb": "lb",
+    "lbs": "lb",
+    "pound": "lb",
+    "pounds": "lb",
+    "#": "lb",
+    "kg": "kg",
+    "kgs": "kg",
+    "kilo": "kg",
+    "kilos": "kg",
+    "t": "t",
+    "tonne": "t",
+    "tonnes": "t",
+    "ton": "ton",
+    "tons": "ton",
+}
+_LENGTH_WORDS = {
+    "in": "in",
+    "ins": "in",
+    "inch": "in",
+    "inches": "in",
+    '"': "in",
+    "ft": "ft",
+    "foot": "ft",
+    "feet": "ft",
+    "'": "ft",
+    "mm": "mm",
+    "cm": "cm",
+    "m": "m",
+    "metre": "m",
+    "metres": "m",
+    "meter": "m",
+    "meters": "m",
+}
+_NUMBER = r"\d[\d,. ]*(?:\s+\d+/\d+)?|\d+/\d+|\.\d+"
+_SINGLE = re.compile(rf"(?P<number>{_NUMBER})\s*(?P<unit>[a-z#]+\.?|'|\")?")
+_FEET_INCHES = re.compile(
+    rf"(?P<feet>\d[\d,]*)\s*(?:'|-|(?:ft|foot|feet)\b\.?)\s*-?\s*"
+    rf"(?P<inches>\d+(?:[.,]\d+)?(?:\s+\d+/\d+)?|\d+/\d+|\.\d+)\s*(?:\"|(?:in|ins|inch|inches)\b\.?)?"
+)
+_PRIMES = str.maketrans({"′": "'", "’": "'", "‘": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-"})
+
+
+class ReadingError(ValueError):
+    """Text that is not a mass or a length; the message says what would be."""
+
+
+def read_mass(text: str, default_unit: str) -> Quantity:
+    """A mass such as ``7,000``, ``7000 lb`` or ``3.5 t``; a bare number is in ``default_unit``.
+
+    Raises:
+        ReadingError: the text is not a mass.
+    """
+    cleaned = _clean(text)
+    match = _SINGLE.fullmatch(cleaned)
+    unit = _MASS_WORDS.get((match["unit"] or default_unit).rstrip(".")) if match else None
+    if match is None or unit is None:
+        raise ReadingError(
+            f"“{text.strip()[:40]}” is not a mass. Write it like 7,000 or 7000 lb or 3.5 t."
+        )
+    return _bounded(_number(match["number"]), unit, text)
+
+
+def read_length(text: str, default_unit: str) -> Quantity:
+    """A length the way a tape is read; a bare number is in ``default_unit``.
+
+    Feet and inches together become inches; ``12-6.5`` is 12 ft 6.5 in. A minus in front
+    makes all of it negative.
+
+    Raises:
+        ReadingError: the text is not a length.
+    """
+    cleaned = _clean(text)
+    negative = cleaned.startswith("-")
+    if negative:
+        cleaned = cleaned[1:].lstrip()
+    quantity: Quantity | None = None
+    if match := _FEET_INCHES.fullmatch(cleaned):
+        inches = _number(match["inches"])
+        if inches < 12:
+            quantity = _bounded(12 * _number(match["feet"]) + inches, "in", text)
+        else:
+            raise ReadingError(
+                f"“{text.strip()[:40]}” has {match['inches'].strip()} in beside the feet. "
+                "Inches beside feet go up to 11 and a fraction."
+            )
+    elif match := _SINGLE.fullmatch(cleaned):
+        unit = _LENGTH_WORDS.get((match["unit"] or default_unit).rstrip("."))
+        if unit is not None:
+            quantity = _bounded(_number(match["number"]), unit, text)
+    if quantity is None:
+        raise ReadingError(
+            f"“{text.strip()[:40]}” is not a length. "
+            "Write it like 12 ft 6 1/2 in, 12' 6.5\", 12-6.5, 150.5 in or 3.82 m."
+        )
+    return Quantity(-quantity.value, quantity.unit) if negative else quantity
+
+
+def _clean(text: str) -> str:
+    return re.sub(r"\s+", " ", text.translate(_PRIMES).replace("\u00a0", " ")).strip().lower()
+
+
+def _number(text: str) -> Decimal:
+    """``7,000``, ``7 000``, ``3,82``, ``6 1/2``, ``1/4``: exact."""
+    whole, _, fraction = text.strip().rpartition(" ") if "/" in text else (text.strip(), "", "")
+    total = Fraction(0)
+    if fraction:
+        top, bottom = fraction.split("/")
+        if int(bottom) == 0:
+            raise ReadingError(f"“{fraction}” divides by zero.")
+        total += Fraction(int(top), int(bottom))
+    if whole:
+        total += Fraction(_plain(whole))
+    return Decimal(total.numerator) / Decimal(total.denominator)
+
+
+def _plain(text: str) -> Decimal:
+    """A number with thousands set apart by commas or blanks, or a decimal comma."""
+    if re.fullmatch(r"\d{1,3}(?:,\d{3})+(?:\.\d*)?", text):
+        text = text.replace(",", "")
+    elif re.fullmatch(r"\d{1,3}(?: \d{3})+(?:[.,]\d*)?", text):
+        text = text.replace(" ", "").replace(",", ".")
+    elif re.fullmatch(r"\d{1,3}(?:\.\d{3})+,\d+", text):
+        text = text.replace(".", "").replace(",", ".")
+    elif re.fullmatch(r"\d+,\d+", text):
+        text = text.replace(",", ".")
+    try:
+        return Decimal(text)
+    except InvalidOperation:
+        raise ReadingError(f"“{text}” is not a number. Write it like 7,000 or 12.5.") from None
+
+
+def _bounded(number: Decimal, unit: str, text: str) -> Quantity:
+    if abs(number) > LARGEST:
+        raise ReadingError(f"“{text.strip()[:40]}” is larger than anything that is hauled.")
+    return Quantity(number, unit)
+
+
+assert set(_MASS_WORDS.values()) == set(MASS_UNITS)
+assert set(_LENGTH_WORDS.values()) == set(LENGTH_UNITS)

@@ -1,0 +1,88 @@
+"""Writing masses and lengths for people, always with their unit."""
+
+from __future__ import annotations
+
+from enum import Enum
+from fractions import Fraction
+
+from mechanics.units import KG_PER_LB, M_PER_IN
+from measures.quantity import Quantity
+
+_GLYPHS = {(1, 4): "1/4", (1, 2): "1/2", (3, 4): "3/4"}
+
+
+class UnitSystem(str, Enum):
+    """The units a person reads in."""
+
+    US = "us"
+    METRIC = "metric"
+
+    @property
+    def mass_unit(self) -> str:
+        """Unit of every mass shown."""
+        return "lb" if self is UnitSystem.US else "kg"
+
+    @property
+    def length_unit(self) -> str:
+        """Unit of a bare length that is typed."""
+        return "in" if self is UnitSystem.US else "mm"
+
+    @property
+    def kg(self) -> float:
+        """Kilograms in one mass unit."""
+        return KG_PER_LB if self is UnitSystem.US else 1.0
+
+    @property
+    def m(self) -> float:
+        """Metres in one length unit."""
+        return M_PER_IN if self is UnitSystem.US else 0.001
+
+
+def write_number(value: float) -> str:
+    """A whole number with thousands set apart; never ``-0``."""
+    return f"{round(value) or 0:,}"
+
+
+def write_mass(kg: float, system: UnitSystem) -> str:
+    """A mass to the pound or kilogram: ``7,000 lb``."""
+    return f"{write_number(kg / system.kg)} {system.mass_unit}"
+
+
+def write_length(m: float, system: UnitSystem, *, step: int = 4) -> str:
+    """A length as a tape reads: ``12 ft 6 1/2 in`` to ``1/step`` inch, or ``3,810 mm``."""
+    if system is UnitSystem.METRIC:
+        return f"{write_number(m * 1000)} mm"
+    total = round(m / M_PER_IN * step)
+    sign, total = ("−" if total < 0 else ""), abs(total)
+    feet, rest = divmod(total, 12 * step)
+    inches, part = divmod(rest, step)
+    fraction = Fraction(part, step)
+    shown = _GLYPHS.get((fraction.numerator, fraction.denominator), "")
+    small = " ".join(piece for piece in (str(inches) if inches or not shown else "", shown) if piece)
+    if not feet:
+        return f"{sign}{small} in"
+    if not inches and not shown:
+        return f"{sign}{feet} ft"
+    return f"{sign}{feet} ft {small} in"
+
+
+def write_inches(m: float, system: UnitSystem) -> str:
+    """A short distance: ``7 in`` to the half inch, or ``180 mm``."""
+    if system is UnitSystem.METRIC:
+        return f"{write_number(m * 1000)} mm"
+    halves = round(m / M_PER_IN * 2)
+    whole, half = divmod(abs(halves), 2)
+    text = f"{whole} 1/2" if half and whole else "1/2" if half else str(whole)
+    return f"{'−' if halves < 0 else ''}{text} in"
+
+
+def write_percent(share: float) -> str:
+    """A share to a tenth of a percent: ``13.7 %``."""
+    return f"{share * 100:.1f} %".replace("-", "−")
+
+
+def write_entered(quantity: Quantity) -> str:
+    """A quantity as it was entered, in its own unit: ``7,000 lb``, ``16 ft``, ``12 ft 6 1/2 in``."""
+    number = quantity.value
+    text = f"{number:,f}".rstrip("0").rstrip(".") if "." in f"{number:f}" else f"{number:,f}"
+    return f"{text} {quantity.unit}"

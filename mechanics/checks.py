@@ -1,0 +1,99 @@
+"""Each limit compared with its value: findings with a stable code, never exceptions."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import Enum
+
+from mechanics.limits import ROUNDING, Limit, Quantity, Sense, passes
+
+
+class Status(str, Enum):
+    """What a check says. ``UNKNOWN`` never counts as ok."""
+
+    OK = "ok"
+    NEAR = "near"
+    UNKNOWN = "unknown"
+    OVER = "over"
+
+    @property
+    def severity(self) -> int:
+        """Rank in the verdict: ok, near, unknown, over."""
+        return _SEVERITY[self]
+
+
+_SEVERITY = {Status.OK: 0, Status.NEAR: 1, Status.UNKNOWN: 2, Status.OVER: 3}
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Check:
+    """One finding.
+
+    ``margin`` is limit less value, or value less limit for a least allowed figure;
+    ``limit`` and ``margin`` are ``None`` exactly when the status is unknown, and
+    ``missing`` then names the absent input. ``near_at`` is the value above which reserve
+    is short, for drawing it.
+    """
+
+    code: str
+    item: str | None
+    quantity: Quantity
+    sense: Sense
+    status: Status
+    value: float
+    limit: float | None
+    margin: float | None
+    missing: tuple[str, ...] = ()
+    near_at: float | None = None
+
+    @property
+    def reserve(self) -> float | None:
+        """Margin as a part of the limit; ``None`` without a limit or with one of zero."""
+        if self.margin is None or not self.limit:
+            return None
+        return self.margin / abs(self.limit)
+
+
+def judge(limit: Limit) -> Check:
+    """Compare one limit with its value.
+
+    Past the limit is over, exactly on it is not. Soft limits are near when passed.
+    """
+    bound = limit.limit
+    if bound is None:
+        return Check(
+            code=limit.code,
+            item=limit.item,
+            quantity=limit.quantity,
+            sense=limit.sense,
+            status=Status.UNKNOWN,
+            value=limit.value,
+            limit=None,
+            margin=None,
+            missing=(limit.missing or limit.code,),
+        )
+    near_at = None if limit.near is None else limit.near * bound
+    if not passes(limit.value, bound, limit.sense, limit.quantity):
+        status = Status.NEAR if limit.soft else Status.OVER
+    elif near_at is not None and limit.value > near_at * (1 + ROUNDING):
+        status = Status.NEAR
+    else:
+        status = Status.OK
+    at_most = limit.sense is Sense.AT_MOST
+    return Check(
+        code=limit.code,
+        item=limit.item,
+        quantity=limit.quantity,
+        sense=limit.sense,
+        status=status,
+        value=limit.value,
+        limit=bound,
+        margin=bound - limit.value if at_most else limit.value - bound,
+        near_at=near_at,
+    )
+
+
+def worst(checks: Iterable[Check]) -> Status:
+    """The verdict: the worst status, in the order over, unknown, near, ok."""
+    return max((c.status for c in checks), key=lambda s: s.severity, default=Status.OK)

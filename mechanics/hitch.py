@@ -1,0 +1,71 @@
+"""The hitch: its parts, each with its own ratings, and spring bars where used."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+
+from mechanics.errors import InputError
+
+
+class HitchType(str, Enum):
+    """What the trailer is coupled by."""
+
+    BALL = "ball"
+    GOOSENECK = "gooseneck"
+    FIFTH_WHEEL = "fifth_wheel"
+    PINTLE = "pintle"
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class HitchPart:
+    """One part of the hitch chain; the weakest governs.
+
+    The ``_wd`` pair is the rating with weight-distributing bars; each of the two stands
+    in for its weight-carrying neighbour when bars act, where it is known.
+    """
+
+    name: str
+    max_trailer_mass_kg: float | None = None
+    max_tongue_mass_kg: float | None = None
+    max_trailer_mass_wd_kg: float | None = None
+    max_tongue_mass_wd_kg: float | None = None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class WeightDistribution:
+    """Spring bars, set to give back a part of the front axle's drop (0 to 1)."""
+
+    front_axle_restoration: float
+
+    def __post_init__(self) -> None:
+        if not 0.0 <= self.front_axle_restoration <= 1.0:
+            raise InputError(
+                "hitch.weight_distribution.front_axle_restoration", "a number from 0 to 1"
+            )
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Hitch:
+    """The hitch as it stands on the truck; its own mass stands at the hitch point."""
+
+    type: HitchType
+    mass_kg: float = 0.0
+    parts: tuple[HitchPart, ...] = ()
+    weight_distribution: WeightDistribution | None = None
+
+    def __post_init__(self) -> None:
+        if not self.mass_kg >= 0:
+            raise InputError("hitch.mass", "zero or more")
+
+    def trailer_limit_kg(self, part: HitchPart) -> float | None:
+        """The trailer mass a part is rated for, as the hitch is used here."""
+        if self.weight_distribution is not None and part.max_trailer_mass_wd_kg is not None:
+            return part.max_trailer_mass_wd_kg
+        return part.max_trailer_mass_kg
+
+    def tongue_limit_kg(self, part: HitchPart) -> float | None:
+        """The tongue mass a part is rated for, as the hitch is used here."""
+        if self.weight_distribution is not None and part.max_tongue_mass_wd_kg is not None:
+            return part.max_tongue_mass_wd_kg
+        return part.max_tongue_mass_kg

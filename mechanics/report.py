@@ -1,0 +1,46 @@
+"""One call for everything: loads, checks, windows, verdict."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from mechanics.checks import Check, Status, judge, worst
+from mechanics.limits import deck_limits, load_limits
+from mechanics.loads import Loads, compute_loads, tongue_per_metre_kg
+from mechanics.plan import Plan
+from mechanics.windows import Window, WindowFinder
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Report:
+    """What is said about a plan. ``tongue_per_metre_kg`` is ``None`` with no items."""
+
+    plan: Plan
+    loads: Loads
+    checks: tuple[Check, ...]
+    windows: tuple[Window, ...]
+    tongue_per_metre_kg: float | None
+
+    @property
+    def verdict(self) -> Status:
+        """The worst status of all checks."""
+        return worst(self.checks)
+
+
+def evaluate(plan: Plan) -> Report:
+    """Loads, checks and windows of a plan.
+
+    Raises:
+        InputError: the figures are so extreme that the loads overflow.
+    """
+    loads = compute_loads(plan)
+    limits = load_limits(plan, loads)
+    checks = tuple(judge(limit) for limit in (*limits, *deck_limits(plan)))
+    finder = WindowFinder(plan, limits)
+    return Report(
+        plan=plan,
+        loads=loads,
+        checks=checks,
+        windows=tuple(finder.window(index) for index in range(len(plan.items))),
+        tongue_per_metre_kg=tongue_per_metre_kg(plan),
+    )

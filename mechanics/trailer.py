@@ -1,0 +1,133 @@
+"""The empty trailer: two weighed figures, axles, deck."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+
+from mechanics.errors import InputError
+
+
+class Suspension(str, Enum):
+    """How a load is shared between the axles of a group."""
+
+    EQUALIZED = "equalized"
+    INDEPENDENT = "independent"
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Axle:
+    """One axle, ``position_m`` behind the coupler; ratings are of the whole axle."""
+
+    position_m: float
+    gawr_kg: float | None = None
+    tire_capacity_kg: float | None = None
+
+    def __post_init__(self) -> None:
+        if not self.position_m > 0:
+            raise InputError(
+                "trailer.axles.position", "a distance behind the coupler, greater than zero"
+            )
+
+    @property
+    def limit_kg(self) -> float | None:
+        """The lesser of axle rating and tire capacity; ``None`` with neither known."""
+        known = [r for r in (self.gawr_kg, self.tire_capacity_kg) if r is not None]
+        return min(known) if known else None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Deck:
+    """The deck; ``start_m`` behind the coupler, negative where it reaches over the truck.
+
+    The overhangs are how far a load may reach past the front and the rear edge.
+    """
+
+    start_m: float
+    length_m: float
+    width_m: float | None = None
+    height_m: float | None = None
+    front_overhang_m: float = 0.0
+    rear_overhang_m: float = 0.0
+
+    def __post_init__(self) -> None:
+        if not self.length_m > 0:
+            raise InputError("trailer.deck.length", "a length greater than zero")
+        if not self.front_overhang_m >= 0:
+            raise InputError("trailer.deck.front_overhang", "zero or more")
+        if not self.rear_overhang_m >= 0:
+            raise InputError("trailer.deck.rear_overhang", "zero or more")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Trailer:
+    """A trailer, empty, as two scale readings describe it: all of it, and its tongue.
+
+    No centre of gravity is asked for: the moment of the empty trailer about the ball is
+    ``(empty_mass - empty_tongue_mass) * axle_centre``.
+    """
+
+    empty_mass_kg: float
+    empty_tongue_mass_kg: float
+    axles: tuple[Axle, ...]
+    track_width_m: float
+    deck: Deck
+    empty_mass_tolerance_kg: float = 0.0
+    empty_tongue_mass_tolerance_kg: float = 0.0
+    gvwr_kg: float | None = None
+    suspension: Suspension = Suspension.EQUALIZED
+    kind: str = "other"
+    name: str = ""
+
+    def __post_init__(self) -> None:
+        if not self.empty_mass_kg > 0:
+            raise InputError("trailer.empty_mass", "a mass greater than zero")
+        if not 0 < self.empty_tongue_mass_kg < self.empty_mass_kg:
+            raise InputError(
+                "trailer.empty_tongue_mass",
+                "a mass greater than zero and less than the empty trailer's",
+            )
+        if not self.empty_mass_tolerance_kg >= 0:
+            raise InputError("trailer.empty_mass_tolerance", "zero or more")
+        if not self.empty_tongue_mass_tolerance_kg >= 0:
+            raise InputError("trailer.empty_tongue_mass_tolerance", "zero or more")
+        if not self.axles:
+            raise InputError("trailer.axles", "at least one axle")
+        if not self.track_width_m > 0:
+            raise InputError("trailer.track_width", "a width greater than zero")
+
+    @property
+    def axle_centre_m(self) -> float:
+        """Middle of the axle group behind the coupler, ``L``."""
+        return sum(a.position_m for a in self.axles) / len(self.axles)
+
+    @property
+    def couple_lever_m(self) -> float:
+        """Lever ``Lc`` with which a couple about the ball reaches the axles.
+
+        The axle centre for equalized springs; the sum of squared positions over their
+        sum for independent axles of equal rate. The same for a single axle.
+        """
+        if self.suspension is Suspension.EQUALIZED:
+            return self.axle_centre_m
+        return sum(a.position_m**2 for a in self.axles) / sum(a.position_m for a in self.axles)
+
+    @property
+    def axle_factors_per_m(self) -> tuple[float, ...]:
+        """Load each axle takes per unit of moment about the ball, in 1/m."""
+        if self.suspension is Suspension.EQUALIZED:
+            share = 1.0 / (len(self.axles) * self.axle_centre_m)
+            return (share,) * len(self.axles)
+        squares = sum(a.position_m**2 for a in self.axles)
+        return tuple(a.position_m / squares for a in self.axles)
+
+    @property
+    def side_limit_kg(self) -> float | None:
+        """What one side may carry: half of every axle's limit; ``None`` if one is unknown."""
+        total = 0.0
+        for axle in self.axles:
+            limit = axle.limit_kg
+            if limit is None:
+                return None
+            total += limit
+        return total / 2

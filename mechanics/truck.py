@@ -1,0 +1,77 @@
+"""The truck as it stands unhitched, with its ratings and what rides in it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from mechanics.errors import InputError
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Cargo:
+    """A person or thing on the truck.
+
+    ``ahead_of_rear_axle_m`` is positive towards the front bumper. The tolerance is how
+    far the mass may be from the truth, either way.
+    """
+
+    mass_kg: float
+    ahead_of_rear_axle_m: float
+    mass_tolerance_kg: float = 0.0
+    name: str = ""
+
+    def __post_init__(self) -> None:
+        if not self.mass_kg > 0:
+            raise InputError("truck.cargo.mass", "a mass greater than zero")
+        if not self.mass_tolerance_kg >= 0:
+            raise InputError("truck.cargo.mass_tolerance", "zero or more")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Truck:
+    """A truck, fuelled, with nobody and nothing aboard, plus its usual cargo.
+
+    ``hitch_offset_m`` is how far behind the rear axle the hitch point stands; negative
+    is ahead of it, as with a gooseneck. A rating that is ``None`` is not known.
+    """
+
+    front_axle_mass_kg: float
+    rear_axle_mass_kg: float
+    wheelbase_m: float
+    hitch_offset_m: float
+    front_gawr_kg: float | None = None
+    rear_gawr_kg: float | None = None
+    gvwr_kg: float | None = None
+    gcwr_kg: float | None = None
+    max_trailer_mass_kg: float | None = None
+    payload_kg: float | None = None
+    max_tongue_mass_kg: float | None = None
+    cargo: tuple[Cargo, ...] = ()
+    name: str = ""
+
+    def __post_init__(self) -> None:
+        if not self.front_axle_mass_kg > 0:
+            raise InputError("truck.front_axle_mass", "a mass greater than zero")
+        if not self.rear_axle_mass_kg > 0:
+            raise InputError("truck.rear_axle_mass", "a mass greater than zero")
+        if not self.wheelbase_m > 0:
+            raise InputError("truck.wheelbase", "a length greater than zero")
+
+    @property
+    def empty_mass_kg(self) -> float:
+        """Both unhitched axle masses together, nobody and nothing aboard."""
+        return self.front_axle_mass_kg + self.rear_axle_mass_kg
+
+    @property
+    def cargo_mass_kg(self) -> float:
+        """People, tools and whatever else rides in the truck."""
+        return sum(c.mass_kg for c in self.cargo)
+
+    @property
+    def payload_limit_kg(self) -> float | None:
+        """The sticker's payload, else GVWR less the empty truck, else ``None``."""
+        if self.payload_kg is not None:
+            return self.payload_kg
+        if self.gvwr_kg is not None:
+            return self.gvwr_kg - self.empty_mass_kg
+        return None

@@ -1,0 +1,173 @@
+"""Between a plan file's own units and the SI of the mechanics."""
+
+from __future__ import annotations
+
+from mechanics.errors import InputError
+from mechanics.hitch import Hitch, HitchPart, HitchType, WeightDistribution
+from mechanics.item import BalancePoint, Facing, Item, Placement
+from mechanics.plan import Plan
+from mechanics.rules import Rules, TongueSchool, TrailerGvwrSchool
+from mechanics.trailer import Axle, Deck, Suspension, Trailer
+from mechanics.truck import Cargo, Truck
+from mechanics.units import LengthUnit, MassUnit
+from planfile.document import PlanDocument, known, text
+
+
+class Scale:
+    """The factors of one file's units, to SI and back. ``None`` stays ``None``."""
+
+    def __init__(self, mass: str, length: str) -> None:
+        self.kg = MassUnit(mass).kg
+        self.m = LengthUnit(length).m
+
+    def mass(self, value: float) -> float:
+        """Kilograms of a mass in the file's unit."""
+        return value * self.kg
+
+    def length(self, value: float) -> float:
+        """Metres of a length in the file's unit."""
+        return value * self.m
+
+    def mass_or_none(self, value: float | object) -> float | None:
+        """Kilograms of an optional mass."""
+        number = known(value)  # type: ignore[arg-type]
+        return None if number is None else number * self.kg
+
+    def length_or_none(self, value: float | object) -> float | None:
+        """Metres of an optional length."""
+        number = known(value)  # type: ignore[arg-type]
+        return None if number is None else number * self.m
+
+
+def to_plan(document: PlanDocument) -> Plan:
+    """The plan in SI.
+
+    Raises:
+        InputError: with the path of the offending field in the file.
+    """
+    to = Scale(document.units.mass, document.units.length)
+    trailer = document.trailer
+    if not trailer.empty_tongue_mass < trailer.empty_mass:
+        raise InputError("trailer.empty_tongue_mass", "less than trailer.empty_mass")
+    return Plan(
+        truck=_truck(document, to),
+        hitch=_hitch(document, to),
+        trailer=_trailer(document, to),
+        items=tuple(_item(document, index, to) for index in range(len(document.items))),
+        rules=_rules(document),
+    )
+
+
+def _truck(document: PlanDocument, to: Scale) -> Truck:
+    truck = document.truck
+    return Truck(
+        name=text(truck.name),
+        front_axle_mass_kg=to.mass(truck.front_axle_mass),
+        rear_axle_mass_kg=to.mass(truck.rear_axle_mass),
+        wheelbase_m=to.length(truck.wheelbase),
+        hitch_offset_m=to.length(truck.hitch_offset),
+        front_gawr_kg=to.mass_or_none(truck.front_gawr),
+        rear_gawr_kg=to.mass_or_none(truck.rear_gawr),
+        gvwr_kg=to.mass_or_none(truck.gvwr),
+        gcwr_kg=to.mass_or_none(truck.gcwr),
+        max_trailer_mass_kg=to.mass_or_none(truck.max_trailer_mass),
+        payload_kg=to.mass_or_none(truck.payload),
+        max_tongue_mass_kg=to.mass_or_none(truck.max_tongue_mass),
+        cargo=tuple(
+            Cargo(
+                name=text(cargo.name),
+                mass_kg=to.mass(cargo.mass),
+                mass_tolerance_kg=to.mass(cargo.mass_tolerance),
+                ahead_of_rear_axle_m=to.length(cargo.ahead_of_rear_axle),
+            )
+            for cargo in truck.cargo
+        ),
+    )
+
+
+def _hitch(document: PlanDocument, to: Scale) -> Hitch:
+    hitch = document.hitch
+    bars = hitch.weight_distribution
+    return Hitch(
+        type=HitchType(hitch.type),
+        mass_kg=to.mass(hitch.mass),
+        parts=tuple(
+            HitchPart(
+                name=part.name,
+                max_trailer_mass_kg=to.mass_or_none(part.max_trailer_mass),
+                max_tongue_mass_kg=to.mass_or_none(part.max_tongue_mass),
+                max_trailer_mass_wd_kg=to.mass_or_none(part.max_trailer_mass_wd),
+                max_tongue_mass_wd_kg=to.mass_or_none(part.max_tongue_mass_wd),
+            )
+            for part in hitch.components
+        ),
+        weight_distribution=None
+        if bars is None
+        else WeightDistribution(front_axle_restoration=bars.front_axle_restoration),
+    )
+
+
+def _trailer(document: PlanDocument, to: Scale) -> Trailer:
+    trailer, deck = document.trailer, document.trailer.deck
+    return Trailer(
+        name=text(trailer.name),
+        kind=trailer.kind,
+        empty_mass_kg=to.mass(trailer.empty_mass),
+        empty_mass_tolerance_kg=to.mass(trailer.empty_mass_tolerance),
+        empty_tongue_mass_kg=to.mass(trailer.empty_tongue_mass),
+        empty_tongue_mass_tolerance_kg=to.mass(trailer.empty_tongue_mass_tolerance),
+        gvwr_kg=to.mass_or_none(trailer.gvwr),
+        axles=tuple(
+            Axle(
+                position_m=to.length(axle.position),
+                gawr_kg=to.mass_or_none(axle.gawr),
+                tire_capacity_kg=to.mass_or_none(axle.tire_capacity),
+            )
+            for axle in trailer.axles
+        ),
+        suspension=Suspension(trailer.suspension),
+        track_width_m=to.length(trailer.track_width),
+        deck=Deck(
+            start_m=to.length(deck.start),
+            length_m=to.length(deck.length),
+            width_m=to.length_or_none(deck.width),
+            height_m=to.length_or_none(deck.height),
+            front_overhang_m=to.length(deck.front_overhang),
+            rear_overhang_m=to.length(deck.rear_overhang),
+        ),
+    )
+
+
+def _item(document: PlanDocument, index: int, to: Scale) -> Item:
+    item = document.items[index]
+    return Item(
+        id=item.id,
+        name=text(item.name),
+        mass_kg=to.mass(item.mass),
+        mass_tolerance_kg=to.mass(item.mass_tolerance),
+        cg=BalancePoint(
+            ahead_m=to.length(item.cg.ahead),
+            ahead_tolerance_m=to.length(item.cg.ahead_tolerance),
+            left_m=to.length(item.cg.left),
+            height_m=to.length_or_none(item.cg.height),
+        ),
+        front_m=to.length(item.front),
+        rear_m=to.length(item.rear),
+        width_m=to.length_or_none(item.width),
+        height_m=to.length_or_none(item.height),
+        placement=Placement(
+            reference_m=to.length(item.placement.reference),
+            facing=Facing(item.placement.facing),
+            left_m=to.length(item.placement.left),
+        ),
+    )
+
+
+def _rules(document: PlanDocument) -> Rules:
+    rules = document.rules
+    return Rules(
+        tongue=TongueSchool(rules.tongue),
+        trailer_gvwr=TrailerGvwrSchool(rules.trailer_gvwr),
+        share_min=known(rules.share_min),
+        share_max=known(rules.share_max),
+    )

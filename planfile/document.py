@@ -1,0 +1,202 @@
+"""The plan file as typed structures: one definition for reading, refusing and the schema.
+
+Numbers stand in the file's own units here; :mod:`planfile.convert` brings them to SI.
+An absent optional field means "not known", never zero, and ``null`` is refused except
+where the format names it.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+import msgspec
+from msgspec import UNSET, Meta, Struct, UnsetType
+
+LARGEST = 1e9
+"""No mass or length of a haul is larger, in any of the format's units."""
+
+Finite = Annotated[float, Meta(ge=-LARGEST, le=LARGEST)]
+Positive = Annotated[float, Meta(gt=0, le=LARGEST)]
+NotNegative = Annotated[float, Meta(ge=0, le=LARGEST)]
+Fraction = Annotated[float, Meta(ge=0, le=1)]
+Text = Annotated[str, Meta(max_length=2000)]
+Ident = Annotated[str, Meta(min_length=1, max_length=100)]
+Extra = dict[str, Any] | UnsetType
+
+
+class Part(Struct, forbid_unknown_fields=True, omit_defaults=True, kw_only=True, frozen=True):
+    """Base of every object of a plan file: any of them may hold an ``extra`` object."""
+
+    extra: Extra = UNSET
+
+
+class Units(Part):
+    """The units of every number in the file."""
+
+    mass: Literal["lb", "kg"]
+    length: Literal["in", "ft", "mm", "cm", "m"]
+
+
+class Cargo(Part):
+    """A person or thing on the truck."""
+
+    mass: Positive
+    ahead_of_rear_axle: Finite
+    name: Text | UnsetType = UNSET
+    mass_tolerance: NotNegative = 0
+
+
+class Truck(Part):
+    """The truck unhitched, fuelled, with nobody and nothing aboard; its ratings; its cargo."""
+
+    front_axle_mass: Positive
+    rear_axle_mass: Positive
+    wheelbase: Positive
+    hitch_offset: Finite
+    name: Text | UnsetType = UNSET
+    front_gawr: NotNegative | UnsetType = UNSET
+    rear_gawr: NotNegative | UnsetType = UNSET
+    gvwr: NotNegative | UnsetType = UNSET
+    gcwr: NotNegative | UnsetType = UNSET
+    max_trailer_mass: NotNegative | UnsetType = UNSET
+    payload: NotNegative | UnsetType = UNSET
+    max_tongue_mass: NotNegative | UnsetType = UNSET
+    cargo: Annotated[list[Cargo], Meta(max_length=100)] = []
+
+
+class HitchComponent(Part):
+    """One part of the hitch chain with its ratings; ``_wd`` with weight-distributing bars."""
+
+    name: Ident
+    max_trailer_mass: NotNegative | UnsetType = UNSET
+    max_tongue_mass: NotNegative | UnsetType = UNSET
+    max_trailer_mass_wd: NotNegative | UnsetType = UNSET
+    max_tongue_mass_wd: NotNegative | UnsetType = UNSET
+
+
+class WeightDistribution(Part):
+    """Spring bars: the part of the front axle's drop that they give back."""
+
+    front_axle_restoration: Fraction
+
+
+class Hitch(Part):
+    """The hitch; ``mass`` is its hardware, standing at the hitch point."""
+
+    type: Literal["ball", "gooseneck", "fifth_wheel", "pintle"]
+    name: Text | UnsetType = UNSET
+    mass: NotNegative = 0
+    components: Annotated[list[HitchComponent], Meta(max_length=50)] = []
+    weight_distribution: WeightDistribution | None = None
+
+
+class Axle(Part):
+    """One trailer axle behind the coupler; ratings are of the whole axle."""
+
+    position: Positive
+    gawr: NotNegative | UnsetType = UNSET
+    tire_capacity: NotNegative | UnsetType = UNSET
+
+
+class Deck(Part):
+    """The deck; ``start`` behind the coupler, negative over the truck."""
+
+    start: Finite
+    length: Positive
+    width: Positive | UnsetType = UNSET
+    height: Positive | UnsetType = UNSET
+    front_overhang: NotNegative = 0
+    rear_overhang: NotNegative = 0
+
+
+class Trailer(Part):
+    """The empty trailer."""
+
+    empty_mass: Positive
+    empty_tongue_mass: Positive
+    axles: Annotated[list[Axle], Meta(min_length=1, max_length=12)]
+    track_width: Positive
+    deck: Deck
+    name: Text | UnsetType = UNSET
+    kind: Literal["utility", "dump", "gooseneck", "flatbed", "tilt", "other"] = "other"
+    empty_mass_tolerance: NotNegative = 0
+    empty_tongue_mass_tolerance: NotNegative = 0
+    gvwr: NotNegative | UnsetType = UNSET
+    suspension: Literal["equalized", "independent"] = "equalized"
+
+
+class BalancePoint(Part):
+    """Centre of gravity from the reference mark, as the machine itself faces."""
+
+    ahead: Finite
+    ahead_tolerance: NotNegative = 0
+    left: Finite = 0
+    height: Positive | UnsetType = UNSET
+
+
+class Placement(Part):
+    """Where the reference mark stands, from the deck's front edge back."""
+
+    reference: Finite
+    facing: Literal["forward", "backward"] = "forward"
+    left: Finite = 0
+
+
+class Item(Part):
+    """One piece of load."""
+
+    id: Ident
+    mass: Positive
+    cg: BalancePoint
+    front: Positive
+    rear: Positive
+    placement: Placement
+    name: Text | UnsetType = UNSET
+    mass_tolerance: NotNegative = 0
+    width: Positive | UnsetType = UNSET
+    height: Positive | UnsetType = UNSET
+
+
+class Rules(Part):
+    """The schools the plan is judged by; the two fractions only with ``custom``."""
+
+    tongue: Literal[
+        "default",
+        "share_10_15",
+        "share_10_12",
+        "share_9_15",
+        "share_10_20",
+        "by_axle_count",
+        "gooseneck_15_25",
+        "gooseneck_13_15",
+        "fifth_wheel_15_20",
+        "custom",
+    ] = "default"
+    trailer_gvwr: Literal["whole", "axles"] = "whole"
+    share_min: Fraction | UnsetType = UNSET
+    share_max: Fraction | UnsetType = UNSET
+
+
+class PlanDocument(Part):
+    """A haul whole."""
+
+    format: Literal["eyebolt.plan"]
+    version: Literal[1]
+    units: Units
+    truck: Truck
+    hitch: Hitch
+    trailer: Trailer
+    name: Text | UnsetType = UNSET
+    notes: Annotated[str, Meta(max_length=20000)] | UnsetType = UNSET
+    items: Annotated[list[Item], Meta(max_length=100)] = []
+    rules: Rules = msgspec.field(default_factory=lambda: Rules())
+
+
+def known(value: float | UnsetType) -> float | None:
+    """An optional number of the file, ``None`` where it is absent."""
+    return None if value is UNSET else value
+
+
+def text(value: str | UnsetType) -> str:
+    """An optional text of the file, empty where it is absent."""
+    return "" if value is UNSET else value

@@ -1,0 +1,75 @@
+"""Copy the browser's fonts, styles and scripts out of their npm packages.
+
+Run by hand after a version in ``package.json`` changes; needs npm. What it copies is
+committed, and ``versions.json`` beside it records package, version and digest, so that
+nothing is fetched at run time.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import re
+import shutil
+import subprocess
+import tempfile
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+TARGET = ROOT / "web" / "static" / "vendor"
+TEST_TARGET = ROOT / "e2e" / "vendor"
+
+FONTS = {"barlow": (400, 500, 600), "barlow-semi-condensed": (500, 600), "barlow-condensed": (600,)}
+
+FILES = {
+    "@alpinejs/csp": {"dist/cdn.min.js": "alpine-csp.min.js"},
+    "bootstrap": {"dist/css/bootstrap.min.css": "bootstrap.min.css"},
+    "htmx.org": {"dist/htmx.min.js": "htmx.min.js"},
+    "idiomorph": {"dist/idiomorph.min.js": "idiomorph.min.js"},
+} | {
+    f"@fontsource/{family}": {
+        f"files/{family}-latin-{weight}-normal.woff2": f"{family}-{weight}.woff2"
+        for weight in weights
+    }
+    for family, weights in FONTS.items()
+}
+TEST_FILES = {"axe-core": {"axe.min.js": "axe.min.js"}}
+
+
+def copy(modules: Path, files: dict[str, dict[str, str]], target: Path) -> None:
+    """Copy the named files and record where each comes from."""
+    target.mkdir(parents=True, exist_ok=True)
+    versions = {}
+    for package, names in files.items():
+        about = json.loads((modules / package / "package.json").read_text(encoding="utf-8"))
+        for source, name in names.items():
+            data = (modules / package / source).read_bytes()
+            if name.endswith((".js", ".css")):
+                # source maps are not shipped, so nothing may point at one
+                data = re.sub(rb"\n?(//#|/\*#) sourceMappingURL=\S+( \*/)?\n?$", b"\n", data)
+            (target / name).write_bytes(data)
+            versions[name] = {
+                "package": package,
+                "version": about["version"],
+                "license": about["license"],
+                "sha256": hashlib.sha256(data).hexdigest(),
+            }
+    (target / "versions.json").write_text(json.dumps(versions, indent=2) + "\n", encoding="utf-8")
+
+
+def main() -> None:
+    """Install the packages into a scratch folder and copy what the application ships."""
+    with tempfile.TemporaryDirectory() as scratch:
+        shutil.copy(ROOT / "package.json", scratch)
+        subprocess.run(
+            ["npm", "install", "--no-audit", "--no-fund", "--ignore-scripts", "--no-package-lock"],
+            cwd=scratch,
+            check=True,
+        )
+        modules = Path(scratch) / "node_modules"
+        copy(modules, FILES, TARGET)
+        copy(modules, TEST_FILES, TEST_TARGET)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,20 @@
+"""What the frame of every page needs to know of the person and the yard."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest
+
+from measures.writing import UnitSystem
+
+
+def yard(request: HttpRequest) -> dict[str, Any]:
+    """The yard behind the gate, or ``None``, and the units figures are shown in."""
+    user = getattr(request, "user", None)
+    signed_in = user is not None and user.is_authenticated
+    return {
+        "yard": getattr(request, "yard", None),
+        "user": user if signed_in else None,
+        "units": user.unit_system if signed_in else UnitSystem.US,
+    }
