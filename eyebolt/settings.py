@@ -49,6 +49,7 @@ INSTALLED_APPS = [
     "planfile",
     "book",
     "hauls",
+    "demo",
 ]
 
 MIDDLEWARE = [
@@ -101,6 +102,7 @@ DATABASES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "yards.User"
+CSRF_FAILURE_VIEW = "web.views.csrf_failure"
 LOGIN_URL = "sign_in"
 LOGIN_REDIRECT_URL = "home"
 LOGOUT_REDIRECT_URL = "sign_in"

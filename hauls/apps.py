@@ -1,0 +1,7 @@
+"""Hauls: the planner and what it is planned from."""
+
+from django.apps import AppConfig
+
+
+class HaulsConfig(AppConfig):
+    name = "hauls"

@@ -1,0 +1,835 @@
+"""Geometry of the planner's drawing, computed here and only placed by the templates.
+
+All of it is in the drawing's own units (the viewBox); the side view is true to scale.
+What the plan does not say (the truck's outline, a machine's shape) is drawn in usual
+proportions and takes no part in any figure.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from measures.writing import UnitSystem, write_length, write_number, write_percent
+from mechanics.hitch import HitchType
+from mechanics.item import Item
+from mechanics.report import Report
+from mechanics.units import M_PER_IN
+from mechanics.windows import Window
+
+WIDTH, HEIGHT = 868, 556
+GROUND_Y = 214
+SIDE = 24
+PAD_TOP, PAD_HEIGHT, PAD_WIDTH = 226, 56, 50
+TAPE_Y, TAPE_HEIGHT = 352, 28
+CLOSE_X, CLOSE_WIDTH, CLOSE_Y, CLOSE_HEIGHT = 8, 416, 458, 38
+ABOVE_LEFT, ABOVE_Y, ABOVE_MAX = 450, 470, 112
+CLOSE_SPAN_M = 1.4
+"""Length of tape shown in the close-up, about 55 in."""
+
+
+def spread(centres: Sequence[float], gap: float, low: float, high: float) -> list[float]:
+    """Centres moved as little as possible so that neighbours keep ``gap``, in their order.
+
+    Clusters that would overlap are set side by side about their common middle and pushed
+    inside ``low`` and ``high``.
+    """
+    clusters: list[list[float]] = []  # middle, members, sum of members' wanted middles
+    for centre in centres:
+        clusters.append([centre, 1.0])
+        while len(clusters) > 1:
+            (m1, n1), (m2, n2) = clusters[-2], clusters[-1]
+            if m2 - m1 >= gap * (n1 + n2) / 2:
+                break
+            # each side wants its own middle; the common one is the mean of what they want
+            merged = (n1 * (m1 + gap * n2 / 2) + n2 * (m2 - gap * n1 / 2)) / (n1 + n2)
+            clusters[-2:] = [[merged, n1 + n2]]
+        middle, count = clusters[-1]
+        half = gap * (count - 1) / 2
+        clusters[-1][0] = min(max(middle, low + half), high - half)
+    placed: list[float] = []
+    for middle, count in clusters:
+        placed += [middle + gap * (k - (count - 1) / 2) for k in range(int(count))]
+    return placed
+
+
+def path(points: Sequence[tuple[float, float]], *, closed: bool = True) -> str:
+    """SVG path data through points."""
+    data = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points)
+    return data + "Z" if closed else data
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Wheel:
+    """A wheel in side view."""
+
+    x: float
+    y: float
+    radius: float
+
+    @property
+    def hub(self) -> float:
+        """Radius of its rim."""
+        return self.radius * 0.48
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Shape:
+    """A filled outline and the style class it is drawn with."""
+
+    data: str
+    style: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Pad:
+    """A load as on a scale's pad: the dashed outline is the rating, the fill the load."""
+
+    x: float
+    wheel_x: float
+    fill_y: float
+    fill_height: float
+    number: str
+    limit: str
+    name: str
+    status: str
+    over_height: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class DrawnItem:
+    """One item in side view and from above."""
+
+    index: int
+    id: str
+    name: str
+    mass: str
+    shapes: list[Shape]
+    wheels: list[Wheel]
+    balance_x: float
+    balance_y: float
+    label_x: float
+    label_y: float
+    mark_x: float
+    left_x: float
+    right_x: float
+    top_y: float
+    above_x: float
+    above_y: float
+    above_width: float
+    above_height: float
+    above_balance_x: float
+    above_balance_y: float
+    selected: bool
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Band:
+    """A piece of the tape, in drawing units."""
+
+    x: float
+    width: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Label:
+    """Text at a place; ``anchor`` is start, middle or end."""
+
+    x: float
+    text: str
+    anchor: str = "middle"
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class EndLabel:
+    """The end of a window in the close-up: its reading and what makes it."""
+
+    x: float
+    line_x: float
+    reading: str
+    words: str
+    anchor: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Tape:
+    """A tape with its ticks (one path), numbers, windows and the mark."""
+
+    x: float
+    width: float
+    ticks: str
+    labels: list[Label]
+    windows: list[Band]
+    sure: list[Band]
+    mark_x: float | None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Drawing:
+    """Everything the planner's picture needs."""
+
+    scale: float
+    deck_x: float
+    truck: list[Shape]
+    truck_wheels: list[Wheel]
+    trailer: list[Shape]
+    trailer_wheels: list[Wheel]
+    ball_x: float
+    ball_y: float
+    deck_y: float
+    pads: list[Pad]
+    items: list[DrawnItem]
+    tape: Tape
+    close: Tape
+    close_ends: list[EndLabel]
+    close_mark: str
+    close_sure: str
+    above_deck: Band
+    above_top: float
+    above_height: float
+    above_tongue: str
+    above_fenders: list[tuple[float, float, float, float]]
+    above_sides: str
+
+
+class Frame:
+    """From metres of the outfit to drawing units. ``x`` runs rearward from the coupler."""
+
+    def __init__(self, report: Report) -> None:
+        truck, trailer = report.plan.truck, report.plan.trailer
+        deck = trailer.deck
+        nose = truck.wheelbase_m + truck.hitch_offset_m + 1.0
+        tail = max(deck.start_m + deck.length_m, *(a.position_m + 0.45 for a in trailer.axles))
+        tail += min(deck.rear_overhang_m, 1.5) + 0.3
+        self.front = min(-nose, deck.start_m - deck.front_overhang_m)
+        self.deck_height = deck.height_m or (
+            0.95 if report.plan.hitch.type is not HitchType.BALL else 0.65
+        )
+        tallest = max((_height(i) for i in report.plan.items), default=1.5)
+        top = max(2.1, self.deck_height + tallest) + 0.25
+        self.scale = min((WIDTH - 2 * SIDE) / (tail - self.front), (GROUND_Y - 24) / top)
+        span = (tail - self.front) * self.scale
+        self.left = SIDE + (WIDTH - 2 * SIDE - span) / 2
+
+    def x(self, metres: float) -> float:
+        """Across, for a place behind the coupler."""
+        return self.left + (metres - self.front) * self.scale
+
+    def y(self, metres: float) -> float:
+        """Down, for a height above the ground."""
+        return GROUND_Y - metres * self.scale
+
+
+class AboveFrame:
+    """The view from above: one scale both ways, in the room right of the close-up."""
+
+    def __init__(self, report: Report) -> None:
+        deck = report.plan.trailer.deck
+        self.front = min(deck.start_m - deck.front_overhang_m, 0.0)
+        length = deck.start_m + deck.length_m + deck.rear_overhang_m - self.front
+        room = WIDTH - SIDE - ABOVE_LEFT
+        self.scale = min(room / length, ABOVE_MAX / (_deck_width(report) + 0.3))
+        self.left = WIDTH - SIDE - length * self.scale
+
+    def x(self, metres: float) -> float:
+        """Across, for a place behind the coupler."""
+        return self.left + (metres - self.front) * self.scale
+
+
+def _height(item: Item) -> float:
+    return item.height_m or min(2.4, 0.8 + 0.4 * (item.front_m + item.rear_m))
+
+
+def draw(
+    report: Report,
+    *,
+    extras: Sequence[dict[str, Any]],
+    marks: Sequence[str],
+    names: Sequence[str],
+    selected: int | None,
+    end_texts: Sequence[tuple[str, str]],
+    unit: UnitSystem,
+    length_per_m: float,
+) -> Drawing:
+    """The picture of a report.
+
+    ``extras``, ``marks`` and ``names`` run along the plan's items: what a haul knows of
+    how each is drawn, the word for its mark, its name. ``end_texts`` holds what makes
+    the two ends of each of the selected item's intervals. ``length_per_m`` turns metres
+    into the plan's own unit, for wheelbases kept in it.
+    """
+    frame = Frame(report)
+    trailer = report.plan.trailer
+    deck = trailer.deck
+    deck_x, deck_end = frame.x(deck.start_m), frame.x(deck.start_m + deck.length_m)
+    above = AboveFrame(report)
+    items = [
+        _item(frame, report, index, extras[index], names[index], selected, above, unit, length_per_m)
+        for index in range(len(report.plan.items))
+    ]
+    items = _label_rows(items)
+    window = report.windows[selected] if selected is not None else None
+    mark = None if selected is None else report.plan.items[selected].placement.reference_m
+    close, ends, sure_label = _close_up(window, mark, end_texts, deck.length_m, unit)
+    half = _deck_width(report) / 2 * above.scale
+    truck_shapes, truck_wheels = _truck(frame, report)
+    return Drawing(
+        scale=frame.scale,
+        deck_x=deck_x,
+        truck=truck_shapes,
+        truck_wheels=truck_wheels,
+        trailer=_trailer(frame, report),
+        trailer_wheels=[
+            Wheel(x=frame.x(a.position_m), y=frame.y(0.35), radius=0.35 * frame.scale)
+            for a in trailer.axles
+        ],
+        ball_x=frame.x(0),
+        ball_y=frame.y(_ball_height(report)),
+        deck_y=frame.y(frame.deck_height),
+        pads=_pads(frame, report, unit),
+        items=items,
+        tape=_main_tape(frame, report, window, mark, unit),
+        close=close,
+        close_ends=ends,
+        close_mark="" if mark is None or selected is None
+        else f"{marks[selected]} {write_length(mark, unit)}",
+        close_sure=sure_label,
+        above_deck=Band(x=above.x(deck.start_m), width=deck.length_m * above.scale),
+        above_top=ABOVE_Y - half,
+        above_height=2 * half,
+        above_tongue=path(
+            [
+                (above.x(0), ABOVE_Y),
+                (above.x(deck.start_m), ABOVE_Y - half * 0.7),
+                (above.x(deck.start_m), ABOVE_Y + half * 0.7),
+            ]
+        )
+        if deck.start_m > 0
+        else "",
+        above_fenders=_fenders(above, report, half),
+        above_sides="left side {}, right side {}".format(
+            *(
+                f"{write_number(kg / unit.kg)} {unit.mass_unit}"
+                for kg in (report.loads.trailer.left_kg, report.loads.trailer.right_kg)
+            )
+        ),
+    )
+
+
+def _deck_width(report: Report) -> float:
+    return report.plan.trailer.deck.width_m or report.plan.trailer.track_width_m
+
+
+def _ball_height(report: Report) -> float:
+    return 0.5 if report.plan.hitch.type in (HitchType.BALL, HitchType.PINTLE) else 1.12
+
+
+def _truck(frame: Frame, report: Report) -> tuple[list[Shape], list[Wheel]]:
+    """A pickup about its wheelbase; the bumper stands just ahead of a ball behind it."""
+    truck = report.plan.truck
+    wheelbase, offset = truck.wheelbase_m, truck.hitch_offset_m
+    rear = -(offset - 0.13) if offset > 0.5 else -1.15
+    cab_rear = min(1.06, wheelbase * 0.27)
+
+    def at(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+        return [(frame.x(-offset - ahead), frame.y(up)) for ahead, up in points]
+
+    body = at(
+        [
+            (wheelbase + 0.93, 0.51),
+            (wheelbase + 0.96, 0.91),
+            (wheelbase + 0.86, 1.17),
+            (wheelbase - 0.25, 1.27),
+            (wheelbase - 1.12, 1.35),
+            (wheelbase - 1.67, 1.90),
+            (cab_rear, 1.93),
+            (cab_rear - 0.2, 1.40),
+            (rear, 1.40),
+            (rear - 0.03, 0.61),
+            (rear + 0.6, 0.56),
+            (wheelbase - 0.5, 0.56),
+        ]
+    )
+    pillar = (wheelbase - 1.67 + cab_rear) / 2
+    front_glass = at(
+        [
+            (wheelbase - 1.27, 1.38),
+            (wheelbase - 1.75, 1.81),
+            (pillar + 0.06, 1.82),
+            (pillar + 0.06, 1.38),
+        ]
+    )
+    rear_glass = at(
+        [(pillar - 0.04, 1.38), (pillar - 0.04, 1.82), (cab_rear + 0.07, 1.82), (cab_rear - 0.05, 1.38)]
+    )
+    shapes = [
+        Shape(data=path(body), style="body"),
+        Shape(data=path(front_glass), style="glass"),
+        Shape(data=path(rear_glass), style="glass"),
+    ]
+    if offset > 0.5:
+        bar = at([(rear, 0.47), (-offset, 0.47)])
+        shapes.append(Shape(data=path(bar, closed=False), style="bar"))
+    wheels = [
+        Wheel(x=frame.x(-offset - ahead), y=frame.y(0.42), radius=0.42 * frame.scale)
+        for ahead in (wheelbase, 0.0)
+    ]
+    return shapes, wheels
+
+
+def _trailer(frame: Frame, report: Report) -> list[Shape]:
+    trailer, deck = report.plan.trailer, report.plan.trailer.deck
+    top, start, end = frame.deck_height, deck.start_m, deck.start_m + deck.length_m
+    x, y = frame.x, frame.y
+    shapes = []
+    if report.plan.hitch.type in (HitchType.BALL, HitchType.PINTLE):
+        shapes.append(
+            Shape(
+                data=path([(x(0), y(0.5)), (x(start), y(top)), (x(start), y(top - 0.17)), (x(0.15), y(0.42))]),
+                style="frame",
+            )
+        )
+        stand = min(0.75, start * 0.6)
+        shapes.append(Shape(data=path([(x(stand), y(0.43)), (x(stand), y(0.14))], closed=False), style="bar"))
+    else:
+        neck = max(1.62, top + 0.2)
+        foot = max(start, 0.55)
+        shapes.append(
+            Shape(
+                data=path(
+                    [
+                        (x(-0.09), y(1.12)),
+                        (x(-0.09), y(neck)),
+                        (x(foot + 0.2), y(neck)),
+                        (x(foot + 0.2), y(top - 0.15)),
+                        (x(foot), y(top - 0.15)),
+                        (x(foot), y(neck - 0.2)),
+                        (x(0.09), y(neck - 0.2)),
+                        (x(0.09), y(1.12)),
+                    ]
+                ),
+                style="frame",
+            )
+        )
+    shapes.append(
+        Shape(
+            data=path([(x(start), y(top)), (x(end), y(top)), (x(end), y(top - 0.17)), (x(start), y(top - 0.17))]),
+            style="frame",
+        )
+    )
+    if trailer.kind == "dump":
+        shapes.append(
+            Shape(
+                data=path([(x(start), y(top)), (x(start), y(top + 0.55)), (x(end), y(top + 0.55)), (x(end), y(top))]),
+                style="sideboard",
+            )
+        )
+    else:
+        shapes.append(
+            Shape(data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False), style="bar")
+        )
+    first, last = trailer.axles[0].position_m, trailer.axles[-1].position_m
+    if first > last:
+        first, last = last, first
+    if top < 0.85:
+        shapes.append(
+            Shape(
+                data=path(
+                    [
+                        (x(first - 0.5), y(top)),
+                        (x(first - 0.42), y(top + 0.18)),
+                        (x(last + 0.42), y(top + 0.18)),
+                        (x(last + 0.5), y(top)),
+                    ]
+                ),
+                style="fender",
+            )
+        )
+    return shapes
+
+
+def _fenders(
+    above: AboveFrame, report: Report, half: float
+) -> list[tuple[float, float, float, float]]:
+    axles = [a.position_m for a in report.plan.trailer.axles]
+    x, width = above.x(min(axles) - 0.5), (max(axles) - min(axles) + 1.0) * above.scale
+    return [(x, ABOVE_Y - half - 7, width, 7), (x, ABOVE_Y + half, width, 7)]
+
+
+def _item(
+    frame: Frame,
+    report: Report,
+    index: int,
+    extra: dict[str, Any],
+    name: str,
+    selected: int | None,
+    above: AboveFrame,
+    unit: UnitSystem,
+    length_per_m: float,
+) -> DrawnItem:
+    item = report.plan.items[index]
+    start = report.plan.trailer.deck.start_m
+    mark = start + item.placement.reference_m
+    height = _height(item)
+    wheelbase = extra.get("wheelbase")
+    wheelbase_m = float(wheelbase) / length_per_m if isinstance(wheelbase, (int, float)) else None
+    outline = machine_outline(
+        str(extra.get("shape", "tractor")), item.front_m, item.rear_m, height, wheelbase_m
+    )
+
+    def at(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+        return [
+            (frame.x(mark + item.direction * ahead), frame.y(frame.deck_height + up))
+            for ahead, up in points
+        ]
+
+    width = item.width_m or 1.5
+    balance_up = item.cg.height_m or height * 0.38
+    balance = start + item.balance_tape_m
+    foremost, rearmost = frame.x(start + item.foremost_m), frame.x(start + item.rearmost_m)
+    top = frame.y(frame.deck_height + height)
+    # the truck heads to the left of the picture, so its driver's left hand is downwards
+    across = ABOVE_Y + item.placement.left_m * above.scale
+    tolerance = f" ± {write_number(item.mass_tolerance_kg / unit.kg)}" if item.mass_tolerance_kg else ""
+    return DrawnItem(
+        index=index,
+        id=item.id,
+        name=name,
+        mass=f"{write_number(item.mass_kg / unit.kg)}{tolerance} {unit.mass_unit}",
+        shapes=[Shape(data=path(at(points)), style=style) for style, points in outline.shapes],
+        wheels=[
+            Wheel(
+                x=frame.x(mark + item.direction * ahead),
+                y=frame.y(frame.deck_height + radius),
+                radius=radius * frame.scale,
+            )
+            for ahead, radius in outline.wheels
+        ],
+        balance_x=frame.x(balance),
+        balance_y=frame.y(frame.deck_height + balance_up),
+        label_x=(foremost + rearmost) / 2,
+        label_y=top - 8,
+        mark_x=frame.x(mark),
+        left_x=foremost,
+        right_x=rearmost,
+        top_y=top,
+        above_x=above.x(start + item.foremost_m),
+        above_y=across - width / 2 * above.scale,
+        above_width=(item.front_m + item.rear_m) * above.scale,
+        above_height=width * above.scale,
+        above_balance_x=above.x(balance),
+        above_balance_y=ABOVE_Y + item.balance_left_m * above.scale,
+        selected=index == selected,
+    )
+
+
+def _label_rows(items: list[DrawnItem]) -> list[DrawnItem]:
+    """Labels over neighbouring items kept apart, each still inside the picture."""
+    from dataclasses import replace
+
+    if not items:
+        return items
+    order = sorted(range(len(items)), key=lambda k: items[k].label_x)
+    widest = max(len(i.mass) for i in items)
+    gap = max(88.0, 7.6 * widest + 10)
+    centres = spread([items[k].label_x for k in order], gap, gap / 2, WIDTH - gap / 2)
+    top = min(i.label_y for i in items)
+    placed = dict(zip(order, centres, strict=True))
+    return [
+        replace(item, label_x=placed[k], label_y=max(top, 12)) for k, item in enumerate(items)
+    ]
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """A machine about its mark: ``ahead`` and ``up`` in metres, styles, wheels."""
+
+    shapes: list[tuple[str, list[tuple[float, float]]]]
+    wheels: list[tuple[float, float]]
+
+
+def machine_outline(
+    shape: str, front: float, rear: float, height: float, wheelbase: float | None
+) -> Outline:
+    """A silhouette that reaches exactly ``front``, ``rear`` and ``height``."""
+    if shape == "loader":
+        return _loader(front, rear, height, wheelbase)
+    if shape == "excavator":
+        return _excavator(front, rear, height, wheelbase)
+    if shape == "implement":
+        return _implement(front, rear, height)
+    if shape == "pallet":
+        return Outline(
+            [
+                ("mach", [(-rear, 0.14), (-rear, height), (front, height), (front, 0.14)]),
+                ("arm", [(-rear, 0.0), (-rear, 0.12), (front, 0.12), (front, 0.0)]),
+            ],
+            [],
+        )
+    return _tractor(front, rear, height, wheelbase)
+
+
+def _tractor(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+    wb = wheelbase or min(0.62 * f, 2.4)
+    big, small = min(0.28 * h, 0.42 * wb, r * 1.2), min(0.18 * h, 0.26 * wb)
+    hood = 0.55 * h
+    nose = min(wb + small * 0.9, f)
+    shapes = [
+        ("arm", [(-0.3 * r, big * 0.9), (-r, big * 0.8), (-r, big * 0.3), (-0.85 * r, big * 0.3), (-0.8 * r, big * 0.6)]),
+        ("mach", [(-0.6 * big, hood * 0.62), (-0.6 * big, hood), (nose, hood * 0.94), (nose, hood * 0.5), (0.4 * wb, hood * 0.45)]),
+        ("cab", [(-0.5 * big, hood), (-0.35 * big, h - 0.06), (0.42 * wb, h - 0.06), (0.52 * wb, hood)]),
+        ("mach", [(-0.65 * big, h - 0.06), (-0.65 * big, h), (0.46 * wb, h), (0.46 * wb, h - 0.06)]),
+    ]
+    if f > wb + small * 1.6:
+        shapes += [
+            ("arm", [(0.5 * wb, hood * 0.86), (0.62 * wb, hood * 0.97), (f - 0.35, 0.42), (f - 0.3, 0.2), (f - 0.45, 0.2)]),
+            ("mach", [(f - 0.5, 0.03), (f - 0.5, 0.5), (f - 0.34, 0.5), (f, 0.08), (f, 0.03)]),
+        ]
+    return Outline(shapes, [(0.0, big), (wb, small)])
+
+
+def _loader(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+    wb = wheelbase or 0.4 * (f + r)
+    # the mark is the rear axle, or the middle where the machine reaches alike both ways
+    rear_wheel = 0.0 if f > 1.4 * r else -wb / 2
+    wheel = min(0.2 * h, wb * 0.42)
+    body = rear_wheel + wb + wheel
+    shapes = [
+        ("mach", [(-r, wheel * 0.9), (-r, 0.52 * h), (body * 0.55, 0.5 * h), (body, 0.3 * h), (body, wheel * 0.8)]),
+        ("cab", [(-0.35 * r, 0.52 * h), (-0.35 * r, h), (body * 0.5, h), (body * 0.72, 0.42 * h)]),
+        ("arm", [(-0.9 * r, 0.5 * h), (-0.85 * r, 0.64 * h), (body * 0.7, 0.5 * h), (f - 0.4, 0.28), (f - 0.5, 0.16), (body * 0.66, 0.38 * h)]),
+        ("mach", [(f - 0.55, 0.02), (f - 0.55, 0.42), (f - 0.4, 0.44), (f, 0.06), (f, 0.02)]),
+    ]
+    return Outline(shapes, [(rear_wheel, wheel), (rear_wheel + wb, wheel)])
+
+
+def _excavator(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+    track = (wheelbase or 1.0 * min(f, r) * 1.5) / 2
+    up = 0.17 * h
+    shapes = [
+        ("tyre", [(-track, 0.06), (-track - 0.12, up), (-track, 2 * up), (track, 2 * up), (track + 0.12, up), (track, 0.06)]),
+        ("mach", [(-r, 2.3 * up), (-r, 0.55 * h), (0.25 * track, 0.55 * h), (0.55 * track, 2.3 * up)]),
+        ("cab", [(-0.35 * r, 0.55 * h), (-0.3 * r, h), (0.35 * track, h), (0.6 * track, 2.4 * up)]),
+        ("arm", [(0.4 * track, 2.5 * up), (0.5 * f, 0.86 * h), (0.62 * f, 0.84 * h), (f, 0.2 * h), (f - 0.12, 0.1 * h), (0.56 * f, 0.7 * h), (0.62 * track, 2.3 * up)]),
+        ("mach", [(f - 0.5, 0.02), (f - 0.42, 0.25 * h), (f, 0.22 * h), (f - 0.1, 0.02)]),
+    ]
+    return Outline(shapes, [])
+
+
+def _implement(f: float, r: float, h: float) -> Outline:
+    return Outline(
+        [
+            ("arm", [(f, h * 0.3), (f, h * 0.45), (f * 0.4, h), (f * 0.2, h), (f * 0.3, h * 0.3)]),
+            ("mach", [(-r, 0.05), (-r, h * 0.55), (f * 0.55, h * 0.6), (f * 0.7, 0.05)]),
+        ],
+        [],
+    )
+
+
+def _pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
+    truck, trailer = report.plan.truck, report.plan.trailer
+    loads = report.loads
+    hitch = report.plan.hitch
+    statuses = {c.code: c.status.value for c in report.checks}
+    tongue_limits = [
+        limit
+        for limit in (*(hitch.tongue_limit_kg(p) for p in hitch.parts), truck.max_tongue_mass_kg)
+        if limit is not None
+    ]
+    tongue_status = max(
+        (c.status for c in report.checks if c.code.endswith("max_tongue_mass")),
+        key=lambda s: s.severity,
+        default=None,
+    )
+    pin = hitch.type in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL)
+    offset = truck.hitch_offset_m
+    entries = [
+        (-offset - truck.wheelbase_m, loads.truck.front_kg, truck.front_gawr_kg, "front axle", statuses["truck.front_gawr"]),
+        (-offset, loads.truck.rear_kg, truck.rear_gawr_kg, "rear axle", statuses["truck.rear_gawr"]),
+        (
+            0.0,
+            loads.trailer.tongue_kg,
+            min(tongue_limits) if tongue_limits else None,
+            "pin" if pin else "tongue",
+            tongue_status.value if tongue_status else "ok",
+        ),
+    ]
+    for index, (axle, load) in enumerate(zip(trailer.axles, loads.trailer.axles_kg, strict=True)):
+        entries.append(
+            (
+                axle.position_m,
+                load,
+                axle.gawr_kg,
+                f"axle {index + 1}",
+                statuses[f"trailer.axle_{index + 1}.gawr"],
+            )
+        )
+    entries.sort(key=lambda e: e[0])
+    wheel_xs = [frame.x(e[0]) for e in entries]
+    centres = spread(wheel_xs, PAD_WIDTH + 12, 34, WIDTH - 34)
+    pads = []
+    for (_, load, limit, name, status), centre, wheel_x in zip(entries, centres, wheel_xs, strict=True):
+        part = load / limit if limit else 0.0
+        filled = min(max(part, 0.0), 1.0) * PAD_HEIGHT
+        pads.append(
+            Pad(
+                x=centre - PAD_WIDTH / 2,
+                wheel_x=wheel_x,
+                fill_y=PAD_TOP + PAD_HEIGHT - filled,
+                fill_height=filled,
+                number=write_number(load / unit.kg).replace("-", "−"),
+                limit=f"of {write_number(limit / unit.kg)}" if limit is not None else "no rating",
+                name=name,
+                status=status,
+                over_height=min(max(part - 1.0, 0.0), 0.15) * PAD_HEIGHT,
+            )
+        )
+    return pads
+
+
+def _bands(window: Window | None, to_x: Any, low: float, high: float) -> tuple[list[Band], list[Band]]:
+    """Safe and sure pieces, cut to the part of the tape that is shown."""
+    if window is None:
+        return [], []
+    found: list[list[Band]] = []
+    for intervals in (window.intervals, window.sure):
+        bands = []
+        for piece in intervals:
+            start, end = max(to_x(piece.start_m), low), min(to_x(piece.end_m), high)
+            if end >= start:
+                # a window of one place still has to be seen
+                bands.append(Band(x=start, width=max(end - start, 1.5)))
+        found.append(bands)
+    return found[0], found[1]
+
+
+def _main_tape(
+    frame: Frame, report: Report, window: Window | None, mark: float | None, unit: UnitSystem
+) -> Tape:
+    deck = report.plan.trailer.deck
+    x0, width = frame.x(deck.start_m), deck.length_m * frame.scale
+    bottom = TAPE_Y + TAPE_HEIGHT
+    ticks, labels = [], []
+    if unit is UnitSystem.US:
+        step, per_big, big_label = 3 * M_PER_IN, 4, 2
+    else:
+        step, per_big, big_label = 0.1, 5, 2
+    last_label = x0 + width
+    for n in range(int(deck.length_m / step + 1e-6) + 1):
+        x = x0 + n * step * frame.scale
+        big = n % per_big == 0
+        middle = n % per_big == per_big // 2 and unit is UnitSystem.US
+        ticks.append(f"M{x:.1f} {bottom}v{-13 if big else -9 if middle else -5}")
+        if n % (per_big * big_label) == 0 and x < last_label + 6:
+            feet = n // per_big
+            labels.append(Label(x=x, text=str(feet) if unit is UnitSystem.US else f"{n * step:.0f}"))
+    safe, sure = _bands(window, lambda m: x0 + m * frame.scale, x0 - 40, x0 + width + 40)
+    return Tape(
+        x=x0,
+        width=width,
+        ticks="".join(ticks),
+        labels=labels,
+        windows=safe,
+        sure=sure,
+        mark_x=None if mark is None else x0 + mark * frame.scale,
+    )
+
+
+def _close_up(
+    window: Window | None,
+    mark: float | None,
+    end_texts: Sequence[tuple[str, str]],
+    deck_length: float,
+    unit: UnitSystem,
+) -> tuple[Tape, list[EndLabel], str]:
+    """The tape near the mark, large; the mark stays in the middle and the tape runs past."""
+    centre = deck_length / 2 if mark is None else mark
+    per_m = CLOSE_WIDTH / CLOSE_SPAN_M
+    left = centre - CLOSE_SPAN_M / 2
+
+    def to_x(metres: float) -> float:
+        return CLOSE_X + (metres - left) * per_m
+
+    bottom = CLOSE_Y + CLOSE_HEIGHT
+    ticks, labels = [], []
+    step = M_PER_IN if unit is UnitSystem.US else 0.01
+    first = int(left / step) - 1
+    for n in range(first, first + int(CLOSE_SPAN_M / step) + 4):
+        x = to_x(n * step)
+        if not CLOSE_X <= x <= CLOSE_X + CLOSE_WIDTH:
+            continue
+        if unit is UnitSystem.US:
+            size = 18 if n % 12 == 0 else 13 if n % 6 == 0 else 9 if n % 3 == 0 else 6
+            text = f"{n // 12} ft" if n % 12 == 0 else "6" if n % 6 == 0 else ""
+        else:
+            size = 18 if n % 100 == 0 else 13 if n % 10 == 0 else 9 if n % 5 == 0 else 6
+            text = f"{n * 10:,}" if n % 20 == 0 else ""
+        ticks.append(f"M{x:.1f} {bottom}v-{size}")
+        if text and CLOSE_X + 14 < x < CLOSE_X + CLOSE_WIDTH - 14:
+            labels.append(Label(x=x, text=text.replace("-", "−")))
+    safe, sure = _bands(window, to_x, CLOSE_X, CLOSE_X + CLOSE_WIDTH)
+    tape = Tape(
+        x=CLOSE_X,
+        width=CLOSE_WIDTH,
+        ticks="".join(ticks),
+        labels=labels,
+        windows=safe,
+        sure=sure,
+        mark_x=None if mark is None else to_x(mark),
+    )
+    ends: list[EndLabel] = []
+    sure_label = ""
+    if window is not None and window.intervals and mark is not None:
+        nearest = min(
+            range(len(window.intervals)),
+            key=lambda k: _distance(mark, window.intervals[k].start_m, window.intervals[k].end_m),
+        )
+        piece = window.intervals[nearest]
+        low_words, high_words = end_texts[nearest]
+        ends = _end_labels(
+            to_x(piece.start_m),
+            to_x(piece.end_m),
+            (write_length(piece.start_m, unit), low_words),
+            (write_length(piece.end_m, unit), high_words),
+        )
+        width = sum(s.end_m - s.start_m for s in window.sure)
+        if window.sure:
+            sure_label = f"sure {write_length(width, unit, step=2)}"
+        else:
+            sure_label = "no place is sure"
+    return tape, ends, sure_label
+
+
+def _distance(at: float, start: float, end: float) -> float:
+    return max(start - at, at - end, 0.0)
+
+
+def _end_labels(
+    start_x: float, end_x: float, low: tuple[str, str], high: tuple[str, str]
+) -> list[EndLabel]:
+    """Two labels under the close-up that never touch, whatever the window's width."""
+    middle = CLOSE_X + CLOSE_WIDTH / 2
+    low_x = min(max(start_x - 4, CLOSE_X + 130), middle - 6)
+    high_x = max(min(end_x + 4, CLOSE_X + CLOSE_WIDTH - 130), middle + 6)
+    low_shown = "← " + low[0] if start_x < CLOSE_X else low[0]
+    high_shown = high[0] + " →" if end_x > CLOSE_X + CLOSE_WIDTH else high[0]
+    return [
+        EndLabel(x=low_x, line_x=start_x, reading=low_shown, words=low[1], anchor="end"),
+        EndLabel(x=high_x, line_x=end_x, reading=high_shown, words=high[1], anchor="start"),
+    ]
+
+
+def share_scale(report: Report) -> dict[str, Any]:
+    """The share gauge: a bar from nothing to twice the school's middle, band and pointer."""
+    least, greatest = report.plan.share_range
+    top = max(greatest * 1.5, least + 0.01, 0.05)
+    share = report.loads.trailer.share
+    return {
+        "band_x": least / top * 100,
+        "band_width": (greatest - least) / top * 100,
+        "pointer": min(max(share / top, 0.0), 1.0) * 100,
+        "share": write_percent(share),
+        "least": f"{least * 100:g}",
+        "greatest": f"{greatest * 100:g}",
+    }

@@ -1,0 +1,55 @@
+"""A haul keeps its plan whole, with the numbers it was planned with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.conf import settings
+from django.db import models
+from django.urls import reverse
+
+from book.models import Hitch, Machine, Trailer, Truck
+from yards.models import YardOwned
+
+
+class Haul(YardOwned):
+    """One haul. ``document`` is its plan file, in the units it was planned in.
+
+    The book may move on; the document does not, until somebody takes the book's new
+    numbers over. ``revision`` counts saved changes, so that two people editing one haul
+    notice each other.
+    """
+
+    name = models.CharField(max_length=200)
+    document: Any = models.JSONField()
+    truck = models.ForeignKey(Truck, null=True, blank=True, on_delete=models.SET_NULL)
+    hitch = models.ForeignKey(Hitch, null=True, blank=True, on_delete=models.SET_NULL)
+    trailer = models.ForeignKey(Trailer, null=True, blank=True, on_delete=models.SET_NULL)
+    revision = models.PositiveIntegerField(default=1)
+    verdict = models.CharField(max_length=8, default="unknown")
+    changed_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-changed_at", "-pk"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def get_absolute_url(self) -> str:
+        return reverse("haul", args=[self.pk])
+
+
+class HaulMachine(models.Model):
+    """Which machine of the book an item of a haul was taken from."""
+
+    haul = models.ForeignKey(Haul, on_delete=models.CASCADE, related_name="machines")
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE)
+    item_id = models.CharField(max_length=100)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["haul", "item_id"], name="one_machine_per_item")
+        ]

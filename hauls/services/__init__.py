@@ -1,0 +1,1 @@
+"""Writes that touch a haul, each one whole or not at all."""

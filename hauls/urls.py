@@ -1,0 +1,18 @@
+"""Addresses of hauls."""
+
+from django.urls import path
+
+from hauls import views
+
+urlpatterns = [
+    path("", views.home, name="home"),
+    path("hauls/new/", views.new_haul, name="new_haul"),
+    path("hauls/import/", views.bring_in, name="import_plan"),
+    path("hauls/<int:pk>/", views.planner, name="haul"),
+    path("hauls/<int:pk>/change/", views.change, name="change_haul"),
+    path("hauls/<int:pk>/outfit/", views.outfit, name="outfit"),
+    path("hauls/<int:pk>/copy/", views.copy, name="copy_haul"),
+    path("hauls/<int:pk>/book/", views.take_books_numbers, name="take_books_numbers"),
+    path("hauls/<int:pk>/remove/", views.remove, name="remove_haul"),
+    path("hauls/<int:pk>/plan.json", views.export, name="export_plan"),
+]

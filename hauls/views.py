@@ -1,0 +1,302 @@
+"""Hauls: home, list, planner, import and export."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from django.contrib import messages
+from django.db.models import QuerySet
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.utils.text import slugify
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from book.models import Hitch, Machine, Trailer, Truck
+from hauls.forms import MACHINES, ImportForm, OutfitForm
+from hauls.models import Haul
+from hauls.planner import ActionError, State, act, present
+from hauls.services.haul import (
+    StaleRevision,
+    book_document,
+    copy_haul,
+    create_haul,
+    import_plan,
+    save_haul,
+    swap_outfit,
+)
+from hauls.wording import STATUS_WORDS
+from mechanics.checks import Status
+from mechanics.errors import MechanicsError
+from planfile.errors import PlanFileError
+from yards.access import YardRequest, in_yard
+
+
+def _hauls(request: YardRequest) -> QuerySet[Haul]:
+    return Haul.objects.filter(yard=request.yard)
+
+
+def _cards(hauls: QuerySet[Haul]) -> list[dict[str, Any]]:
+    return [
+        {
+            "haul": haul,
+            "status": haul.verdict,
+            "word": STATUS_WORDS[Status(haul.verdict)],
+            "truck": haul.document["truck"].get("name", "truck"),
+            "trailer": haul.document["trailer"].get("name", "trailer"),
+            "items": ", ".join(
+                item.get("name") or item["id"] for item in haul.document.get("items", [])
+            )
+            or "empty",
+        }
+        for haul in hauls
+    ]
+
+
+@require_GET
+@in_yard
+def home(request: YardRequest) -> HttpResponse:
+    """The yard's hauls with their verdicts, or the first steps of an empty yard."""
+    counts = {
+        "trucks": Truck.objects.filter(yard=request.yard).count(),
+        "hitches": Hitch.objects.filter(truck__yard=request.yard).count(),
+        "trailers": Trailer.objects.filter(yard=request.yard).count(),
+        "machines": Machine.objects.filter(yard=request.yard).count(),
+    }
+    return render(
+        request,
+        "hauls/home.html",
+        {
+            "cards": _cards(_hauls(request)[:200]),
+            "counts": counts,
+            "ready": all(counts.values()),
+            "place": "haul",
+        },
+    )
+
+
+@require_http_methods(["GET", "POST"])
+@in_yard
+def new_haul(request: YardRequest) -> HttpResponse:
+    """Choose truck, trailer and machines; the planner opens on the new haul."""
+    form = OutfitForm(request.POST or None, yard=request.yard)
+    if request.method == "POST" and form.is_valid():
+        try:
+            haul = create_haul(
+                yard=request.yard,
+                user=request.user,
+                name=form.cleaned_data["name"],
+                hitch=form.cleaned_data["hitch"],
+                trailer=form.cleaned_data["trailer"],
+                machines=form.machines,
+            )
+        except (PlanFileError, MechanicsError) as error:
+            form.add_error(None, f"The book's figures do not fit together. {error}.")
+        else:
+            return redirect(haul)
+    return render(
+        request, "hauls/outfit.html", {"form": form, "title": "New haul", "place": "haul"}
+    )
+
+
+@require_http_methods(["GET", "POST"])
+@in_yard
+def outfit(request: YardRequest, pk: int) -> HttpResponse:
+    """Another truck, trailer or set of machines for a haul."""
+    haul = get_object_or_404(
+        _hauls(request).select_related("truck", "hitch__truck", "trailer"), pk=pk
+    )
+    links = list(haul.machines.all())
+    initial: dict[str, Any] = {"name": haul.name, "hitch": haul.hitch_id, "trailer": haul.trailer_id}
+    initial |= {f"machine_{n + 1}": link.machine_id for n, link in enumerate(links[:MACHINES])}
+    form = OutfitForm(request.POST or None, yard=request.yard, initial=initial)
+    if request.method == "POST" and form.is_valid():
+        try:
+            swap_outfit(
+                haul,
+                hitch=form.cleaned_data["hitch"],
+                trailer=form.cleaned_data["trailer"],
+                machines=form.machines,
+                name=form.cleaned_data["name"],
+                base=int(request.POST.get("base") or 0),
+                user=request.user,
+            )
+        except StaleRevision as stale:
+            who = stale.haul.changed_by.shown_name if stale.haul.changed_by else "Somebody"
+            form.add_error(
+                None,
+                f"{who} changed this haul in between. What you chose is kept here; save again to "
+                "put it on top of the haul as it is now.",
+            )
+            haul = stale.haul
+        except (PlanFileError, MechanicsError) as error:
+            form.add_error(None, f"The book's figures do not fit together. {error}.")
+        else:
+            return redirect(haul)
+    return render(
+        request,
+        "hauls/outfit.html",
+        {
+            "form": form,
+            "title": "Truck, trailer and machines",
+            "haul": haul,
+            "loose": len(haul.document.get("items", [])) - len(links),
+            "place": "haul",
+        },
+    )
+
+
+@require_GET
+@in_yard
+def planner(request: YardRequest, pk: int) -> HttpResponse:
+    """The haul page."""
+    haul = get_object_or_404(
+        _hauls(request).select_related("truck", "hitch__truck", "trailer", "changed_by"), pk=pk
+    )
+    context = present(State(haul), request.user.unit_system, books_news=_books_news(haul))
+    return render(request, "hauls/planner.html", {**context, "place": "haul", "title": haul.name})
+
+
+@require_POST
+@in_yard
+def change(request: YardRequest, pk: int) -> HttpResponse:
+    """One action of the planner: the same partial as the page, drawn anew.
+
+    With ``commit`` the outcome is saved on top of the revision the page was drawn from;
+    where somebody else saved in between, nothing is stored, the answer has status 409,
+    says so, and still shows what this person did.
+    """
+    haul = get_object_or_404(_hauls(request), pk=pk)
+    unit = request.user.unit_system
+    sent = request.POST
+    error: ActionError | None = None
+    conflict: Haul | None = None
+    status = 200
+    state = State(haul)
+    try:
+        state = State(haul, sent)
+        act(state, sent.get("do", ""), sent, unit)
+        state.plan()
+    except ActionError as problem:
+        error, status = problem, 422
+    except PlanFileError as problem:
+        state, error, status = State(haul), ActionError(f"That cannot be: {problem}."), 422
+    commit = sent.get("commit") == "1" and error is None
+    if sent.get("do") == "overwrite":
+        state.base = int(sent.get("theirs") or 0)
+        commit = True
+    if commit:
+        try:
+            save_haul(haul, state.document, base=state.base, user=request.user)
+            state.base = haul.revision
+        except StaleRevision as stale:
+            conflict, status = stale.haul, 409
+    context = present(state, unit, error=error, conflict=conflict, saved=commit and not conflict)
+    if request.headers.get("X-Requested-With") != "planner" and not conflict and not error:
+        return redirect(haul)
+    template = "hauls/_planner.html"
+    if request.headers.get("X-Requested-With") != "planner":
+        template = "hauls/planner.html"
+        context |= {"place": "haul", "title": haul.name}
+    return render(request, template, context, status=status)
+
+
+@require_POST
+@in_yard
+def copy(request: YardRequest, pk: int) -> HttpResponse:
+    """Keep what this person holds as another haul; the one it came from stays as it is."""
+    haul = get_object_or_404(_hauls(request), pk=pk)
+    try:
+        state = State(haul, request.POST)
+        made = copy_haul(
+            haul, state.document, user=request.user, name=f"{haul.name[:180]}, copy"
+        )
+    except (ActionError, PlanFileError) as error:
+        messages.error(request, f"The copy was not made. {error}")
+        return redirect(haul)
+    messages.success(request, "Your version is kept as a copy.")
+    return redirect(made)
+
+
+@require_POST
+@in_yard
+def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
+    """Put the book's present numbers into the haul; places stay."""
+    haul = get_object_or_404(
+        _hauls(request).select_related("truck", "hitch__truck", "trailer"), pk=pk
+    )
+    try:
+        save_haul(
+            haul,
+            book_document(haul),
+            base=int(request.POST.get("base") or 0),
+            user=request.user,
+        )
+    except StaleRevision:
+        messages.error(request, "Somebody changed this haul in between. Look again, then take them.")
+    except (PlanFileError, MechanicsError) as error:
+        messages.error(request, f"The book's figures do not fit together. {error}.")
+    else:
+        messages.success(request, "The haul now stands on the book's present numbers.")
+    return redirect(haul)
+
+
+@require_POST
+@in_yard
+def remove(request: YardRequest, pk: int) -> HttpResponse:
+    """Remove a haul."""
+    haul = get_object_or_404(_hauls(request), pk=pk)
+    haul.delete()
+    messages.success(request, f"{haul.name} is removed.")
+    return redirect("home")
+
+
+@require_http_methods(["GET", "POST"])
+@in_yard
+def bring_in(request: YardRequest) -> HttpResponse:
+    """Import a plan file as a haul."""
+    form = ImportForm(request.POST or None, request.FILES or None)
+    if request.method == "POST" and form.is_valid():
+        file = form.cleaned_data["file"]
+        try:
+            haul = import_plan(
+                yard=request.yard,
+                user=request.user,
+                data=file.read(),
+                fallback_name=str(file.name).removesuffix(".json"),
+            )
+        except (PlanFileError, MechanicsError) as error:
+            form.add_error("file", f"Not a valid plan. {error}. Nothing was stored.")
+        else:
+            return redirect(haul)
+    status = 422 if form.errors else 200
+    return render(
+        request, "hauls/import.html", {"form": form, "place": "haul"}, status=status
+    )
+
+
+@require_GET
+@in_yard
+def export(request: YardRequest, pk: int) -> HttpResponse:
+    """The haul as a plan file, exactly as it is kept."""
+    haul = get_object_or_404(_hauls(request), pk=pk)
+    body = json.dumps(haul.document, indent=2, ensure_ascii=False)
+    response = HttpResponse(body, content_type="application/json; charset=utf-8")
+    name = slugify(haul.name) or f"haul-{haul.pk}"
+    response["Content-Disposition"] = f'attachment; filename="{name}.json"'
+    return response
+
+
+def _books_news(haul: Haul) -> list[str]:
+    """Which parts of the haul the book has newer numbers for."""
+    if haul.hitch is None and not haul.machines.exists():
+        return []
+    now = book_document(haul)
+    news = []
+    for key, name in (("truck", "truck"), ("hitch", "hitch"), ("trailer", "trailer")):
+        if now[key] != haul.document[key]:
+            news.append(now[key].get("name") or name)
+    for here, there in zip(now.get("items", []), haul.document.get("items", []), strict=True):
+        if here != there:
+            news.append(here.get("name") or here["id"])
+    return news

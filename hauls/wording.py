@@ -1,0 +1,358 @@
+"""What the planner says: the sentence on top, names of limits, and their arithmetic."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from typing import Any, Final
+
+from measures.writing import (
+    UnitSystem,
+    write_inches,
+    write_length,
+    write_mass,
+    write_number,
+    write_percent,
+)
+from mechanics.checks import Check, Status
+from mechanics.hitch import HitchType
+from mechanics.limits import Quantity, Sense
+from mechanics.report import Report
+from mechanics.rules import FIXED_RANGES, TongueSchool, TrailerGvwrSchool, resolve_school
+from mechanics.units import M_PER_IN
+
+STATUS_WORDS: Final = {
+    Status.OVER: "over",
+    Status.NEAR: "near",
+    Status.OK: "ok",
+    Status.UNKNOWN: "cannot say",
+}
+
+LABELS: Final = {
+    "trailer.gvwr": "Trailer GVWR",
+    "trailer.side_left": "Left side tires",
+    "trailer.side_right": "Right side tires",
+    "truck.front_gawr": "Truck front axle",
+    "truck.rear_gawr": "Truck rear axle",
+    "truck.gvwr": "Truck GVWR",
+    "truck.payload": "Truck payload",
+    "truck.max_trailer_mass": "Tow rating",
+    "truck.max_tongue_mass": "Truck tongue limit",
+    "combination.gcwr": "Combination GCWR",
+    "tongue.share_min": "Least share",
+    "tongue.share_max": "Greatest share",
+    "deck.front": "Front of the deck",
+    "deck.rear": "Tail of the deck",
+    "deck.width": "Deck width",
+}
+
+MISSING_WORDS: Final = {
+    "trailer.gvwr": "the trailer's GVWR",
+    "truck.front_gawr": "the truck's front axle rating",
+    "truck.rear_gawr": "the truck's rear axle rating",
+    "truck.gvwr": "the truck's GVWR",
+    "truck.payload": "the truck's payload",
+    "truck.max_trailer_mass": "the truck's tow rating",
+    "truck.gcwr": "the combination rating (GCWR)",
+}
+
+SCHOOL_LABELS: Final = {
+    TongueSchool.DEFAULT: "usual for the hitch",
+    TongueSchool.SHARE_10_15: "general",
+    TongueSchool.SHARE_10_12: "narrow",
+    TongueSchool.SHARE_9_15: "wide",
+    TongueSchool.SHARE_10_20: "builder's",
+    TongueSchool.BY_AXLE_COUNT: "by axle count",
+    TongueSchool.GOOSENECK_15_25: "gooseneck",
+    TongueSchool.GOOSENECK_13_15: "gooseneck, short of payload",
+    TongueSchool.FIFTH_WHEEL_15_20: "fifth wheel",
+    TongueSchool.CUSTOM: "our own numbers",
+}
+
+
+def tongue_word(hitch: HitchType) -> str:
+    """What the load on the hitch is called: pin weight on a gooseneck or fifth wheel."""
+    return "pin" if hitch in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL) else "tongue"
+
+
+def label(code: str, names: dict[str, str] | None = None) -> str:
+    """The short name of a limit, from its code. ``names`` maps item ids to names."""
+    if code in LABELS:
+        return LABELS[code]
+    if match := re.fullmatch(r"trailer\.axle_(\d+)\.(gawr|tires)", code):
+        return f"Trailer axle {match[1]}" + (" tires" if match[2] == "tires" else "")
+    if match := re.fullmatch(r"hitch\.(.+)\.max_(trailer|tongue)_mass", code, re.DOTALL):
+        return f"{match[1][:1].upper()}{match[1][1:]}, {match[2]}"
+    if match := re.fullmatch(r"item\.(.+)", code, re.DOTALL):
+        return "Clear of " + ((names or {}).get(match[1]) or match[1])
+    return code
+
+
+def missing_words(path: str) -> str:
+    """An absent input in plain words."""
+    if match := re.fullmatch(r"trailer\.axles\[(\d+)\]\.gawr", path):
+        return f"the rating of trailer axle {int(match[1]) + 1}"
+    return MISSING_WORDS.get(path, path)
+
+
+def school_label(school: TongueSchool, report: Report) -> str:
+    """A school with its range, as the chooser lists it."""
+    words = SCHOOL_LABELS[school]
+    if school is TongueSchool.CUSTOM:
+        return words
+    resolved = resolve_school(school, report.plan.hitch.type)
+    least, greatest = FIXED_RANGES.get(resolved) or _axle_range(report)
+    return f"{least * 100:g}–{greatest * 100:g} %, {words}"
+
+
+def _axle_range(report: Report) -> tuple[float, float]:
+    from mechanics.rules import AXLE_COUNT_RANGES
+
+    return AXLE_COUNT_RANGES[min(len(report.plan.trailer.axles), 3)]
+
+
+def end_words(code: str, hitch: HitchType, share: tuple[float, float], names: dict[str, str]) -> str:
+    """What happens at the end of a window that a limit makes."""
+    word = tongue_word(hitch)
+    if code == "tongue.share_max":
+        return f"{word} reaches {share[1] * 100:g} %"
+    if code == "tongue.share_min":
+        return f"{word} falls to {share[0] * 100:g} %"
+    if code in ("deck.front", "deck.rear"):
+        return "front of the deck" if code == "deck.front" else "tail of the deck"
+    return f"{label(code, names).lower()} full" if not code.startswith("item.") else label(code, names)
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Sentence:
+    """The lines on top of the planner.
+
+    ``before``, ``figure``, ``after`` make the first line; ``second`` the one under it;
+    ``advice`` what to do, where something is wrong.
+    """
+
+    before: str
+    figure: str
+    after: str
+    second: str
+    advice: str
+
+
+def sentence(
+    report: Report, index: int | None, marks: dict[str, str], names: dict[str, str], unit: UnitSystem
+) -> Sentence:
+    """What to read out on the phone, for the item in hand."""
+    if index is None:
+        return Sentence(
+            before="Nothing on the deck yet.",
+            figure="",
+            after="",
+            second=f"{_tongue_now(report, unit)} with the trailer empty.",
+            advice="Add a machine to see where it goes.",
+        )
+    item = report.plan.items[index]
+    window = report.windows[index]
+    mark = marks[item.id]
+    step = "25 mm" if unit is UnitSystem.METRIC else "An inch"
+    metres = 0.025 if unit is UnitSystem.METRIC else M_PER_IN
+    gain = item.mass_kg / report.plan.trailer.couple_lever_m * metres
+    word = tongue_word(report.plan.hitch.type)
+    second = f"{step} forward adds {write_mass(gain, unit)} to the {word}. {_tightest(report, unit)}"
+    place = write_length(item.placement.reference_m, unit)
+    faults = [c for c in report.checks if c.status is Status.OVER]
+    own = [c for c in faults if c.item in (None, item.id) or c.code == f"item.{item.id}"]
+    if not own:
+        unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
+        advice = ""
+        if faults:
+            advice = f"Another machine needs a look: {_fault(faults[0], report, names, unit)}"
+        elif unknown:
+            lacking = ", ".join(missing_words(c.missing[0]) for c in unknown)
+            advice = f"Cannot say all is well: {lacking} is not known."
+        if faults or unknown:
+            before = f"The {mark} stands"
+        else:
+            before = f"Stop with the {mark}"
+        return Sentence(
+            before=before, figure=place, after="behind the headboard.", second=second, advice=advice
+        )
+    return Sentence(
+        before=f"Not with the {mark}",
+        figure=place,
+        after="behind the headboard.",
+        second=f"{_fault(own[0], report, names, unit)} {_tightest(report, unit)}".strip(),
+        advice=_way_out(report, index, mark, names, unit),
+    )
+
+
+def _tongue_now(report: Report, unit: UnitSystem) -> str:
+    word = tongue_word(report.plan.hitch.type).capitalize()
+    tongue = report.loads.trailer
+    return f"{word} {write_mass(tongue.tongue_kg, unit)}, {write_percent(tongue.share)}"
+
+
+def _tightest(report: Report, unit: UnitSystem) -> str:
+    rated = [c for c in report.checks if c.quantity is Quantity.MASS and c.reserve is not None]
+    if not rated:
+        return ""
+    tightest = min(rated, key=lambda c: c.reserve or 0.0)
+    margin = tightest.margin or 0.0
+    words = "left" if margin >= 0 else "over"
+    name = label(tightest.code)
+    if not re.match(r"(?:[A-Z]{2}|Trailer GV|Truck GV)", name):
+        name = name[:1].lower() + name[1:]
+    elif name.startswith(("Trailer", "Truck")):
+        name = name[:1].lower() + name[1:]
+    return f"Tightest: {name}, {write_mass(abs(margin), unit)} {words}."
+
+
+def _fault(check: Check, report: Report, names: dict[str, str], unit: UnitSystem) -> str:
+    word = tongue_word(report.plan.hitch.type)
+    limit, margin = check.limit or 0.0, check.margin or 0.0
+    if check.quantity is Quantity.SHARE:
+        if check.value < 0:
+            return f"The {word} lifts: {write_percent(check.value)}, and {limit * 100:g} % is the least."
+        bound = "least" if check.sense is Sense.AT_LEAST else "most"
+        return f"The {word} carries {write_percent(check.value)}, and {limit * 100:g} % is the {bound}."
+    if check.code == "deck.front":
+        return f"It reaches {write_inches(-margin, unit)} past the front of the deck."
+    if check.code == "deck.rear":
+        return f"It reaches {write_inches(-margin, unit)} past the tail of the deck."
+    if check.code.startswith("item."):
+        other = names.get(check.code.removeprefix("item."), "its neighbour")
+        return f"{names.get(check.item or '', 'It')} and {other} overlap by {write_inches(-margin, unit)}."
+    name = label(check.code)
+    return f"{name} is passed by {write_mass(-margin, unit)}."
+
+
+def _way_out(
+    report: Report, index: int, mark: str, names: dict[str, str], unit: UnitSystem
+) -> str:
+    item, window = report.plan.items[index], report.windows[index]
+    if window.aim_m is not None:
+        move = window.aim_m - item.placement.reference_m
+        way = "back" if move > 0 else "forward"
+        return (
+            f"Move it {way} {write_length(abs(move), unit, step=1)}: "
+            f"{mark} at {write_length(window.aim_m, unit, step=1)}."
+        )
+    if window.contradiction is None:
+        return ""
+    low, high = window.contradiction
+    share = report.plan.share_range
+    hitch = report.plan.hitch.type
+    if low == high:
+        return f"No place on this deck helps: {label(low, names)} is passed wherever it stands."
+    return (
+        "No place on this deck is right: further forward "
+        f"{end_words(low, hitch, share, names)}, further back {end_words(high, hitch, share, names)}."
+    )
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Term:
+    """One line of an arithmetic: what, and how much with its sign and unit."""
+
+    name: str
+    amount: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Why:
+    """The arithmetic behind one limit: terms, what they come to, the limit, its source."""
+
+    terms: list[Term]
+    total: str
+    limit: str
+    source: str
+
+
+def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, Any]]) -> Why:
+    """The arithmetic of one limit with the numbers of this haul.
+
+    ``cargo`` holds name and mass in kg of what rides in the truck.
+    """
+
+    def mass(kg: float) -> str:
+        return write_mass(kg, unit).replace("-", "−")
+
+    loads, plan = report.loads, report.plan
+    trailer, truck = loads.trailer, loads.truck
+    word = tongue_word(plan.hitch.type)
+    whole = [Term(name="trailer, empty", amount=mass(plan.trailer.empty_mass_kg))] + [
+        Term(name=i.name or i.id, amount="+ " + mass(i.mass_kg)) for i in plan.items
+    ]
+    aboard = [Term(name=c["name"] or "load", amount="+ " + mass(c["kg"])) for c in cargo]
+    if plan.hitch.mass_kg:
+        aboard.append(Term(name="hitch hardware", amount="+ " + mass(plan.hitch.mass_kg)))
+    handed = Term(name=f"{word} on the truck", amount=_signed(trailer.handed_kg, unit))
+    bars = trailer.couple_kg_m
+    code = check.code
+    source = "Rating as stamped or printed; entered by the yard."
+    if code == "trailer.gvwr":
+        if plan.rules.trailer_gvwr is TrailerGvwrSchool.AXLES:
+            terms = [*whole, Term(name=f"{word} carried by the truck", amount=_signed(-trailer.handed_kg, unit))]
+        else:
+            terms = whole
+        source = "Maker's plate. The whole loaded trailer counts unless the yard's rule says axles."
+    elif code.startswith("trailer.axle_"):
+        count = len(plan.trailer.axles)
+        terms = [
+            *whole,
+            Term(name=f"{word} carried by the truck", amount=_signed(-trailer.handed_kg, unit)),
+            Term(name=f"shared by {count} axle{'s' * (count > 1)}", amount=plan.trailer.suspension.value),
+        ]
+        source = "Axle tag or plate; tires by their sidewall."
+    elif code.startswith("trailer.side_"):
+        terms = [
+            Term(name="half of all trailer axles", amount=mass(trailer.axles_mass_kg / 2)),
+            Term(
+                name="off-centre load",
+                amount=_signed(check.value - trailer.axles_mass_kg / 2, unit),
+            ),
+        ]
+        source = "Half of the axles' lesser rating, axle or tires."
+    elif code in ("truck.front_gawr", "truck.rear_gawr"):
+        front = code == "truck.front_gawr"
+        base = truck.front_unhitched_kg if front else truck.rear_unhitched_kg
+        terms = [
+            Term(name="unhitched, with people, load and hitch", amount=mass(base)),
+            Term(name=f"from the {word}", amount=_signed(check.value - base, unit)),
+        ]
+        if bars:
+            terms.append(Term(name="spring bars", amount="counted in"))
+        source = "Door sticker. Lever: hitch to rear axle over wheelbase."
+    elif code == "truck.gvwr":
+        terms = [Term(name="truck, empty", amount=mass(plan.truck.empty_mass_kg)), *aboard, handed]
+        source = "Door sticker."
+    elif code == "truck.payload":
+        terms = [*aboard, handed]
+        source = (
+            "Door sticker."
+            if plan.truck.payload_kg is not None
+            else "No sticker given: GVWR less both empty axle masses."
+        )
+    elif code == "combination.gcwr":
+        terms = [Term(name="truck, empty", amount=mass(plan.truck.empty_mass_kg)), *aboard]
+        terms += [Term(name=t.name, amount=t.amount if t.amount[0] == "+" else "+ " + t.amount) for t in whole]
+        source = "Owner's handbook. The tongue is not counted twice."
+    elif code.endswith("max_tongue_mass"):
+        terms = [Term(name="trailer's empty tongue", amount=mass(trailer.empty_tongue_kg))]
+        lever, start = plan.trailer.couple_lever_m, plan.trailer.deck.start_m
+        terms += [
+            Term(
+                name=i.name or i.id,
+                amount=_signed(i.mass_kg * (1 - (start + i.balance_tape_m) / lever), unit),
+            )
+            for i in plan.items
+        ]
+        source = "Stamped on the part. Above 83 % less than a fifth is spare."
+    else:
+        terms = whole
+        source = "Owner's handbook." if code.startswith("truck.") else "Stamped on the part."
+    limit = "not known" if check.limit is None else mass(check.limit)
+    return Why(terms=terms, total=mass(check.value), limit=limit, source=source)
+
+
+def _signed(kg: float, unit: UnitSystem) -> str:
+    return f"{'−' if round(kg / unit.kg) < 0 else '+'} {write_number(abs(kg) / unit.kg)} {unit.mass_unit}"

@@ -1,0 +1,264 @@
+/* The planner's hands. The server computes and draws; this sends what was done, one
+   request at a time, and puts the answer in place. It computes no load. */
+(() => {
+  const GAP_MS = 25; // least time between two requests of a drag: two frames of a screen
+  const RETRY_MS = 2000;
+
+  const form = () => document.getElementById("planner");
+  if (!form()) return;
+
+  const queue = [];
+  const undone = [];
+  const done = [];
+  let busy = false;
+  let lastSent = 0;
+  let drag = null;
+
+  const field = (name) => form().elements.namedItem(name);
+
+  /* what can be undone: places, facings, sides and the school */
+  const snapshot = () => {
+    const kept = {};
+    for (const input of form().querySelectorAll('input[type="hidden"]')) {
+      if (/^(reference|facing|left)-\d+$|^(tongue|share_min|share_max|selected)$/.test(input.name)) {
+        kept[input.name] = input.value;
+      }
+    }
+    return kept;
+  };
+
+  const say = (state, words) => {
+    const saved = document.getElementById("saved");
+    if (saved) {
+      saved.dataset.state = state;
+      saved.textContent = words;
+    }
+  };
+
+  /* actions wait in order; of two places in one drag only the later one is worth asking */
+  const ask = (action) => {
+    const last = queue[queue.length - 1];
+    if (last && last.fields.do === "drag" && action.fields.do === "drag" && last.item === action.item) {
+      queue[queue.length - 1] = { ...action, before: last.before };
+    } else {
+      queue.push(action);
+    }
+    pump();
+  };
+
+  const pump = () => {
+    if (busy || !queue.length) return;
+    const action = queue[0];
+    const wait = action.commit ? 0 : lastSent + GAP_MS - performance.now();
+    if (wait > 0) {
+      busy = true;
+      setTimeout(() => {
+        busy = false;
+        pump();
+      }, wait);
+      return;
+    }
+    queue.shift();
+    send(action);
+  };
+
+  const body = (action) => {
+    const data = new FormData(form());
+    data.delete("do");
+    for (const [name, value] of Object.entries({ ...action.state, ...action.fields })) data.set(name, value);
+    data.set("commit", action.commit ? "1" : "0");
+    return data;
+  };
+
+  const send = async (action) => {
+    busy = true;
+    lastSent = performance.now();
+    if (action.commit) say("saving", "saving");
+    let answer;
+    try {
+      answer = await fetch(form().action, {
+        method: "POST",
+        body: body(action),
+        headers: { "X-Requested-With": "planner" },
+        credentials: "same-origin",
+        redirect: "manual",
+      });
+    } catch {
+      /* the server is away: keep the move and send it when it is back */
+      say("away", "not saved: no connection, trying again");
+      setTimeout(() => {
+        queue.unshift(action);
+        busy = false;
+        pump();
+      }, RETRY_MS);
+      return;
+    }
+    if ([200, 409, 422].includes(answer.status)) {
+      const html = await answer.text();
+      place(html, action, answer.status);
+      if (action.commit && answer.status === 200 && action.before) remember(action);
+    } else if (answer.status === 0 || answer.type === "opaqueredirect") {
+      say("away", "not saved: signed out. Sign in again in another tab");
+    } else {
+      say("away", `not saved: the server answered ${answer.status}. Reload the page`);
+    }
+    showUndo();
+    busy = false;
+    pump();
+  };
+
+  const remember = (action) => {
+    if (action.undoing) undone.push(action.before);
+    else {
+      done.push(action.before);
+      if (!action.redoing) undone.length = 0;
+    }
+  };
+
+  const showUndo = () => {
+    const button = document.querySelector("[data-undo]");
+    if (button) button.disabled = done.length === 0;
+  };
+
+  const place = (html, action, status) => {
+    const reading = document.getElementById("reading");
+    const typing = reading && document.activeElement === reading && reading.dataset.typed === "yes";
+    const typed = typing && action.fields.do !== "read" ? reading.value : null;
+    const waits = queue.length || drag;
+    Idiomorph.morph(form(), html, {
+      morphStyle: "outerHTML",
+      callbacks: {
+        beforeAttributeUpdated: (name, node) => !(name === "open" && "keep" in (node.dataset || {})),
+      },
+    });
+    const now = document.getElementById("reading");
+    if (now) {
+      if (typed !== null) now.value = typed;
+      else {
+        now.value = now.getAttribute("value");
+        delete now.dataset.typed;
+      }
+      if (status === 422) {
+        now.setAttribute("aria-invalid", "true");
+        if (action.fields.do === "read") now.dataset.typed = "yes";
+      } else now.removeAttribute("aria-invalid");
+    }
+    if (!action.commit && !waits && form().dataset.saved !== "yes") say("unsaved", "not saved");
+  };
+
+  const act = (name, fields = {}, options = {}) =>
+    ask({
+      fields: { do: name, ...fields },
+      commit: options.commit ?? true,
+      before: options.commit === false ? null : snapshot(),
+      item: options.item,
+    });
+
+  /* --- pressing things --- */
+  document.addEventListener("submit", (event) => {
+    if (event.target !== form()) return;
+    const button = event.submitter;
+    if (button && "plain" in button.dataset) return;
+    event.preventDefault();
+    if (!button) return act("read");
+    if ("select" in button.dataset) return act("show", { selected: button.dataset.select }, { commit: false });
+    const name = button.value;
+    if (name === "open") return act("open", { code: button.dataset.code }, { commit: false });
+    if (name === "nudge") return act("nudge", { by: button.dataset.by });
+    if (name === "overwrite") return act("overwrite", { theirs: field("theirs").value });
+    act(name);
+  });
+
+  document.addEventListener("change", (event) => {
+    if (!event.target.matches("[data-school]")) return;
+    const own = form().querySelector(".own-share");
+    if (event.target.value === "custom") {
+      own.hidden = false;
+      own.querySelector("input").focus();
+    } else act("school");
+  });
+
+  document.addEventListener("input", (event) => {
+    if (event.target.id === "reading") event.target.dataset.typed = "yes";
+  });
+
+  const goBack = (from, flags) => {
+    const state = from.pop();
+    if (!state) return;
+    ask({ fields: { do: "show" }, state, commit: true, before: snapshot(), ...flags });
+  };
+  const undo = () => goBack(done, { undoing: true });
+  const redo = () => goBack(undone, { redoing: true });
+
+  document.addEventListener("click", (event) => {
+    if (event.target.closest("[data-undo]")) undo();
+    if (event.target.closest("[data-keys]")) document.getElementById("keys").showModal();
+  });
+
+  document.addEventListener("keydown", (event) => {
+    if (event.target.closest("input, select, textarea, dialog")) return;
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z") {
+      event.preventDefault();
+      return event.shiftKey ? redo() : undo();
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === "ArrowLeft" || event.key === "ArrowRight") {
+      if (field("selected").value === "") return;
+      event.preventDefault();
+      const size = event.shiftKey ? 2 : 1;
+      return act("nudge", { by: event.key === "ArrowLeft" ? -size : size });
+    }
+    if (event.key === "?") return document.getElementById("keys").showModal();
+    const plain = { t: "turn", a: "aim" }[event.key];
+    if (plain) return act(plain);
+    if (event.key === "r") {
+      const reading = document.getElementById("reading");
+      if (reading) {
+        event.preventDefault();
+        reading.focus();
+        reading.select();
+      }
+    }
+  });
+
+  /* --- dragging --- */
+  const along = (event) => {
+    const picture = document.getElementById("picture");
+    const point = new DOMPoint(event.clientX, event.clientY);
+    return point.matrixTransform(picture.getScreenCTM().inverse()).x;
+  };
+
+  document.addEventListener("pointerdown", (event) => {
+    const machine = event.target.closest("#picture .machine");
+    if (!machine || event.button) return;
+    event.preventDefault();
+    const item = machine.dataset.item;
+    if (field("selected").value !== item) act("show", { selected: item }, { commit: false });
+    drag = {
+      item,
+      pointer: event.pointerId,
+      from: along(event),
+      reference: Number(field(`reference-${item}`).value),
+      before: snapshot(),
+      to: null,
+    };
+    document.getElementById("picture").setPointerCapture(event.pointerId);
+    document.getElementById(`machine-${item}`).focus({ preventScroll: true });
+  });
+
+  document.addEventListener("pointermove", (event) => {
+    if (!drag || event.pointerId !== drag.pointer) return;
+    drag.to = drag.reference + (along(event) - drag.from) / Number(form().dataset.perUnit);
+    ask({ fields: { do: "drag", selected: drag.item, to: String(drag.to) }, commit: false, item: drag.item });
+  });
+
+  const drop = (event) => {
+    if (!drag || event.pointerId !== drag.pointer) return;
+    const { item, to, before } = drag;
+    drag = null;
+    if (to === null) return;
+    ask({ fields: { do: "drag", selected: item, to: String(to) }, commit: true, item, before });
+  };
+  document.addEventListener("pointerup", drop);
+  document.addEventListener("pointercancel", drop);
+})();

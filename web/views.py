@@ -1,0 +1,45 @@
+"""Error pages in the application's own words."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+
+
+def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """What is not there, or belongs to another yard."""
+    return _page(request, 404, "Not here", "There is nothing at this address in your yard.")
+
+
+def forbidden(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Signed in, and still not let through."""
+    return _page(request, 403, "Not for this sign-in", "Ask the yard's owner if you need this page.")
+
+
+def server_error(request: HttpRequest) -> HttpResponse:
+    """A fault of the application's own."""
+    return _page(
+        request,
+        500,
+        "Something broke on our side",
+        "Nothing you saved is lost. Go back and try once more.",
+    )
+
+
+def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """A form from an old page, or from elsewhere."""
+    return _page(
+        request,
+        403,
+        "This page is too old to be sent",
+        "Go back, reload it and send it again. What you typed is still in the form.",
+    )
+
+
+def _page(request: HttpRequest, status: int, title: str, words: str) -> HttpResponse:
+    return render(
+        request,
+        "web/error.html",
+        {"title": title, "words": words, "status": status, "place": ""},
+        status=status,
+    )
