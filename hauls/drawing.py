@@ -118,6 +118,7 @@ class DrawnItem:
     above_x: float
     above_y: float
     above_width: float
+    above_tyres: list[tuple[float, float, float, float]]
     above_height: float
     above_balance_x: float
     above_balance_y: float
@@ -516,6 +517,16 @@ def _item(
         top_y=top,
         above_x=above.x(start + item.foremost_m),
         above_y=across - width / 2 * above.scale,
+        above_tyres=[
+            (
+                above.x(mark + item.direction * ahead) - radius * above.scale,
+                across + side * width / 2 * above.scale - (0 if side < 0 else 0.3 * above.scale),
+                2 * radius * above.scale,
+                0.3 * above.scale,
+            )
+            for ahead, radius in outline.wheels
+            for side in (-1, 1)
+        ],
         above_width=(item.front_m + item.rear_m) * above.scale,
         above_height=width * above.scale,
         above_balance_x=above.x(balance),

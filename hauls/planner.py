@@ -10,15 +10,16 @@ from typing import Any
 from hauls.drawing import HEIGHT, WIDTH, Drawing, draw, share_scale
 from hauls.models import Haul
 from hauls.services.haul import placed, set_reference
+from hauls.ways import ways_out
 from hauls.wording import (
     STATUS_WORDS,
     Sentence,
     Why,
     end_words,
     label,
-    missing_words,
     school_label,
     sentence,
+    summary,
     tongue_word,
     why,
 )
@@ -298,6 +299,7 @@ def present(
         length_per_m=per_m,
     )
     said: Sentence = sentence(report, index, marks, names, unit)
+    ways = [] if index is None or report.windows[index].intervals else ways_out(plan, index, unit)
     rows = _rows(report, state.open, names, unit)
     opened = next((c for c in report.checks if c.code == state.open), None)
     arithmetic: Why | None = None
@@ -329,6 +331,7 @@ def present(
         "verdict": report.verdict.value,
         "verdict_word": STATUS_WORDS[report.verdict],
         "said": said,
+        "ways": ways,
         "drawing": drawing,
         "width": WIDTH,
         "height": HEIGHT,
@@ -361,6 +364,26 @@ def present(
     }
 
 
+def headline(haul: Haul, unit: UnitSystem) -> tuple[Drawing, str]:
+    """A haul's picture and, in one line, what is wrong or what is tightest."""
+    state = State(haul)
+    plan = state.plan()
+    report = evaluate(plan)
+    drawn = [_drawn(item) for item in state.document.get("items", [])]
+    names = {i.id: i.name or i.id for i in plan.items}
+    picture = draw(
+        report,
+        extras=drawn,
+        marks=["mark"] * len(drawn),
+        names=list(names.values()),
+        selected=None,
+        end_texts=[],
+        unit=unit,
+        length_per_m=1 / LengthUnit(state.document["units"]["length"]).m,
+    )
+    return picture, summary(report, names, unit)
+
+
 def _rows(report: Report, opened: str, names: dict[str, str], unit: UnitSystem) -> list[Row]:
     """Rated limits, least reserve first; before them faults of place, and what is not known."""
     faults = [
@@ -385,7 +408,7 @@ def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> 
         name = f"{names.get(check.item, check.item)}: {name[:1].lower()}{name[1:]}"
     margin, tail, fill = "", "", 0.0
     if check.status is Status.UNKNOWN:
-        tail = f"{missing_words(check.missing[0])} is not known"
+        tail = "rating not known"
     elif check.quantity is Quantity.LENGTH:
         margin = write_length(abs(check.margin or 0.0), unit, step=2)
         tail = "past it" if (check.margin or 0.0) < 0 else "left"

@@ -13,9 +13,10 @@ from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from book.models import Hitch, Machine, Trailer, Truck
+from hauls.drawing import WIDTH
 from hauls.forms import MACHINES, ImportForm, OutfitForm
 from hauls.models import Haul
-from hauls.planner import ActionError, State, act, present
+from hauls.planner import ActionError, State, act, headline, present
 from hauls.services.haul import (
     StaleRevision,
     book_document,
@@ -26,18 +27,24 @@ from hauls.services.haul import (
     swap_outfit,
 )
 from hauls.wording import STATUS_WORDS
+from measures import UnitSystem
 from mechanics.checks import Status
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from yards.access import YardRequest, in_yard
 
 
+PICTURES = 12
+"""Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
+
+
 def _hauls(request: YardRequest) -> QuerySet[Haul]:
     return Haul.objects.filter(yard=request.yard)
 
 
-def _cards(hauls: QuerySet[Haul]) -> list[dict[str, Any]]:
-    return [
+def _cards(hauls: QuerySet[Haul], unit: UnitSystem) -> list[dict[str, Any]]:
+    """What the list shows of each haul; the newest with their picture."""
+    cards: list[dict[str, Any]] = [
         {
             "haul": haul,
             "status": haul.verdict,
@@ -48,9 +55,14 @@ def _cards(hauls: QuerySet[Haul]) -> list[dict[str, Any]]:
                 item.get("name") or item["id"] for item in haul.document.get("items", [])
             )
             or "empty",
+            "picture": None,
+            "line": "",
         }
         for haul in hauls
     ]
+    for card in cards[:PICTURES]:
+        card["picture"], card["line"] = headline(card["haul"], unit)
+    return cards
 
 
 @require_GET
@@ -67,7 +79,8 @@ def home(request: YardRequest) -> HttpResponse:
         request,
         "hauls/home.html",
         {
-            "cards": _cards(_hauls(request)[:200]),
+            "cards": _cards(_hauls(request)[:200], request.user.unit_system),
+            "width": WIDTH,
             "counts": counts,
             "ready": all(counts.values()),
             "place": "haul",

@@ -159,7 +159,7 @@ def sentence(
     word = tongue_word(report.plan.hitch.type)
     second = f"{step} forward adds {write_mass(gain, unit)} to the {word}. {_tightest(report, unit)}"
     place = write_length(item.placement.reference_m, unit)
-    faults = [c for c in report.checks if c.status is Status.OVER]
+    faults = _faults(report)
     own = [c for c in faults if c.item in (None, item.id) or c.code == f"item.{item.id}"]
     if not own:
         unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
@@ -170,7 +170,7 @@ def sentence(
             lacking = ", ".join(missing_words(c.missing[0]) for c in unknown)
             advice = f"Cannot say all is well: {lacking} is not known."
         if faults or unknown:
-            before = f"The {mark} stands"
+            before = f"As it stands: {mark} at"
         else:
             before = f"Stop with the {mark}"
         return Sentence(
@@ -180,8 +180,32 @@ def sentence(
         before=f"Not with the {mark}",
         figure=place,
         after="behind the headboard.",
-        second=f"{_fault(own[0], report, names, unit)} {_tightest(report, unit)}".strip(),
+        second=" ".join(_fault(c, report, names, unit) for c in own[:2]),
         advice=_way_out(report, index, mark, names, unit),
+    )
+
+
+def summary(report: Report, names: dict[str, str], unit: UnitSystem) -> str:
+    """One line on a haul: what is passed, else what is not known, else what is tightest."""
+    faults = _faults(report)
+    if faults:
+        return _fault(faults[0], report, names, unit)
+    for check in report.checks:
+        if check.status is Status.UNKNOWN:
+            words = missing_words(check.missing[0])
+            return f"{words[:1].upper()}{words[1:]} is not known."
+    return _tightest(report, unit)
+
+
+def _faults(report: Report) -> list[Check]:
+    """What is over, places on the deck first, then what is passed by the largest part."""
+    over = [c for c in report.checks if c.status is Status.OVER]
+    return sorted(
+        over,
+        key=lambda c: (
+            c.quantity is not Quantity.LENGTH,
+            0.0 if c.reserve is None else c.reserve,
+        ),
     )
 
 

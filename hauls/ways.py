@@ -1,0 +1,72 @@
+"""What would open a window that is empty: the smallest changes, in plain words."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from hauls.services.haul import placed
+from hauls.wording import SCHOOL_LABELS
+from measures import UnitSystem
+from measures.writing import write_mass
+from mechanics.hitch import HitchType
+from mechanics.plan import Plan
+from mechanics.report import evaluate
+from mechanics.rules import FIXED_RANGES, Rules, TongueSchool
+
+HALVINGS = 12
+"""Steps of the search for the mass: to a four-thousandth of the machine's."""
+
+SCHOOLS = {
+    True: (TongueSchool.GOOSENECK_15_25, TongueSchool.GOOSENECK_13_15, TongueSchool.FIFTH_WHEEL_15_20),
+    False: (TongueSchool.SHARE_10_15, TongueSchool.SHARE_9_15, TongueSchool.SHARE_10_20),
+}
+"""Schools that people use over a truck bed, and behind a bumper."""
+
+
+def ways_out(plan: Plan, index: int, unit: UnitSystem) -> list[str]:
+    """Changes that open the item's window, each alone: facing, school, mass."""
+    found = []
+    if _opens(placed(plan, index, turn=True), index):
+        found.append("Turned round it has a place.")
+    over_bed = plan.hitch.type in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL)
+    for school in SCHOOLS[over_bed]:
+        if FIXED_RANGES[school] == plan.share_range:
+            continue
+        if _opens(replace(plan, rules=Rules(tongue=school, trailer_gvwr=plan.rules.trailer_gvwr)), index):
+            low, high = FIXED_RANGES[school]
+            words = SCHOOL_LABELS[school]
+            found.append(f"Under the school {words}, {low * 100:g}–{high * 100:g} %, it has a place.")
+            break
+    less = _mass_to_leave(plan, index)
+    if less is not None:
+        found.append(f"With {write_mass(less, unit)} less on it there is a place.")
+    return found or ["Try another trailer or truck."]
+
+
+def _opens(plan: Plan, index: int) -> bool:
+    return bool(evaluate(plan).windows[index].intervals)
+
+
+def _mass_to_leave(plan: Plan, index: int) -> float | None:
+    """The least mass to take off the item that opens its window; ``None`` where none does.
+
+    Found by halving, and rounded up: taking that much off is enough.
+    """
+    item = plan.items[index]
+
+    def lighter(part: float) -> Plan:
+        items = list(plan.items)
+        items[index] = replace(item, mass_kg=item.mass_kg * (1 - part))
+        return replace(plan, items=tuple(items))
+
+    enough = 0.6
+    if not _opens(lighter(enough), index):
+        return None
+    short = 0.0
+    for _ in range(HALVINGS):
+        middle = (enough + short) / 2
+        if _opens(lighter(middle), index):
+            enough = middle
+        else:
+            short = middle
+    return item.mass_kg * enough
