@@ -74,7 +74,8 @@ class QuantityFormField(forms.Field):
         self.least = least
         self.units = UnitSystem.US
         kwargs.setdefault(
-            "widget", forms.TextInput(attrs={"autocomplete": "off", "class": "form-control measure"})
+            "widget",
+            forms.TextInput(attrs={"autocomplete": "off", "class": "form-control measure"}),
         )
         super().__init__(**kwargs)
 

@@ -226,7 +226,8 @@ def book(request: YardRequest) -> HttpResponse:
         elif kind.slug == "trailers":
             things = things.prefetch_related("axles")
         rows = [
-            {"thing": t, "figures": _figures(kind, t, units), "gaps": _gaps(kind, t)} for t in things
+            {"thing": t, "figures": _figures(kind, t, units), "gaps": _gaps(kind, t)}
+            for t in things
         ]
         lists.append({"kind": kind, "rows": rows})
     return render(request, "book/book.html", {"lists": lists, "place": "book"})
@@ -275,7 +276,9 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
         "groups": [(heading, [form[name] for name in names]) for heading, names in kind.groups],
         "rows": rows,
         "hitches": list(thing.hitches.all()) if pk and kind.slug == "trucks" else None,  # type: ignore[attr-defined]
-        "version": stored_version if behind or request.method == "GET" else request.POST.get("version"),
+        "version": stored_version
+        if behind or request.method == "GET"
+        else request.POST.get("version"),
         "behind": behind,
         "place": "book",
     }
@@ -344,7 +347,9 @@ def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> Ht
                 "formset": parts,
             }
         ],
-        "version": truck.version if behind or request.method == "GET" else request.POST.get("version"),
+        "version": truck.version
+        if behind or request.method == "GET"
+        else request.POST.get("version"),
         "behind": behind,
         "place": "book",
     }

@@ -131,7 +131,7 @@ TRAILERS: list[dict[str, Any]] = [
         "coupler": ("Coupler", 12500, None),
     },
     {
-        "name": "28 ft gooseneck",
+        "name": "25 ft gooseneck",
         "kind": "gooseneck",
         "empty": (5900, 60),
         "tongue": (1180, 40),
@@ -233,10 +233,9 @@ HAULS: list[dict[str, Any]] = [
     # the balance point stays too far back wherever this way round it stands
     {
         "name": "Excavator home from Low Fields",
-        "outfit": (2, 0, 3),
+        "outfit": (1, 1, 3),
         "machines": [2],
         "at": [94],
-        "give_gcwr": 12800,
     },
     # parked by feel against the tail
     {
@@ -261,8 +260,7 @@ HAULS: list[dict[str, Any]] = [
     },
 ]
 """``outfit`` is truck, its hitch, trailer. ``at`` holds tape readings in inches, or ``None``
-for the aim. The half-ton's GCWR is not in the book; ``give_gcwr`` is a haul planned when
-somebody had it to hand."""
+for the aim. The half-ton's GCWR is not in the book."""
 
 
 @transaction.atomic
@@ -293,8 +291,6 @@ def make_demo_yard() -> bool:
 
 def _place(haul: Haul, entry: dict[str, Any], user: User) -> None:
     document = haul.document
-    if "give_gcwr" in entry:
-        document["truck"]["gcwr"] = entry["give_gcwr"]
     if entry["at"] is not None:
         for index, inches in enumerate(entry["at"]):
             set_reference(document, index, inches * M_PER_IN)

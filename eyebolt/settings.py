@@ -17,6 +17,7 @@ import os
 from pathlib import Path
 
 from csp.constants import NONE, SELF
+
 from eyebolt.secret_key import secret_key
 
 BASE_DIR = Path(__file__).resolve().parent.parent

@@ -8,7 +8,7 @@ proportions and takes no part in any figure.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from measures.writing import UnitSystem, write_length, write_number, write_percent
@@ -263,10 +263,12 @@ def draw(
     frame = Frame(report)
     trailer = report.plan.trailer
     deck = trailer.deck
-    deck_x, deck_end = frame.x(deck.start_m), frame.x(deck.start_m + deck.length_m)
+    deck_x = frame.x(deck.start_m)
     above = AboveFrame(report)
     items = [
-        _item(frame, report, index, extras[index], names[index], selected, above, unit, length_per_m)
+        _item(
+            frame, report, index, extras[index], names[index], selected, above, unit, length_per_m
+        )
         for index in range(len(report.plan.items))
     ]
     items = _label_rows(items)
@@ -293,7 +295,8 @@ def draw(
         tape=_main_tape(frame, report, window, mark, unit),
         close=close,
         close_ends=ends,
-        close_mark="" if mark is None or selected is None
+        close_mark=""
+        if mark is None or selected is None
         else f"{marks[selected]} {write_length(mark, unit)}",
         close_sure=sure_label,
         above_deck=Band(x=above.x(deck.start_m), width=deck.length_m * above.scale),
@@ -362,7 +365,12 @@ def _truck(frame: Frame, report: Report) -> tuple[list[Shape], list[Wheel]]:
         ]
     )
     rear_glass = at(
-        [(pillar - 0.04, 1.38), (pillar - 0.04, 1.82), (cab_rear + 0.07, 1.82), (cab_rear - 0.05, 1.38)]
+        [
+            (pillar - 0.04, 1.38),
+            (pillar - 0.04, 1.82),
+            (cab_rear + 0.07, 1.82),
+            (cab_rear - 0.05, 1.38),
+        ]
     )
     shapes = [
         Shape(data=path(body), style="body"),
@@ -387,12 +395,21 @@ def _trailer(frame: Frame, report: Report) -> list[Shape]:
     if report.plan.hitch.type in (HitchType.BALL, HitchType.PINTLE):
         shapes.append(
             Shape(
-                data=path([(x(0), y(0.5)), (x(start), y(top)), (x(start), y(top - 0.17)), (x(0.15), y(0.42))]),
+                data=path(
+                    [
+                        (x(0), y(0.5)),
+                        (x(start), y(top)),
+                        (x(start), y(top - 0.17)),
+                        (x(0.15), y(0.42)),
+                    ]
+                ),
                 style="frame",
             )
         )
         stand = min(0.75, start * 0.6)
-        shapes.append(Shape(data=path([(x(stand), y(0.43)), (x(stand), y(0.14))], closed=False), style="bar"))
+        shapes.append(
+            Shape(data=path([(x(stand), y(0.43)), (x(stand), y(0.14))], closed=False), style="bar")
+        )
     else:
         neck = max(1.62, top + 0.2)
         foot = max(start, 0.55)
@@ -415,20 +432,36 @@ def _trailer(frame: Frame, report: Report) -> list[Shape]:
         )
     shapes.append(
         Shape(
-            data=path([(x(start), y(top)), (x(end), y(top)), (x(end), y(top - 0.17)), (x(start), y(top - 0.17))]),
+            data=path(
+                [
+                    (x(start), y(top)),
+                    (x(end), y(top)),
+                    (x(end), y(top - 0.17)),
+                    (x(start), y(top - 0.17)),
+                ]
+            ),
             style="frame",
         )
     )
     if trailer.kind == "dump":
         shapes.append(
             Shape(
-                data=path([(x(start), y(top)), (x(start), y(top + 0.55)), (x(end), y(top + 0.55)), (x(end), y(top))]),
+                data=path(
+                    [
+                        (x(start), y(top)),
+                        (x(start), y(top + 0.55)),
+                        (x(end), y(top + 0.55)),
+                        (x(end), y(top)),
+                    ]
+                ),
                 style="sideboard",
             )
         )
     else:
         shapes.append(
-            Shape(data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False), style="bar")
+            Shape(
+                data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False), style="bar"
+            )
         )
     first, last = trailer.axles[0].position_m, trailer.axles[-1].position_m
     if first > last:
@@ -492,7 +525,9 @@ def _item(
     top = frame.y(frame.deck_height + height)
     # the truck heads to the left of the picture, so its driver's left hand is downwards
     across = ABOVE_Y + item.placement.left_m * above.scale
-    tolerance = f" ± {write_number(item.mass_tolerance_kg / unit.kg)}" if item.mass_tolerance_kg else ""
+    tolerance = (
+        f" ± {write_number(item.mass_tolerance_kg / unit.kg)}" if item.mass_tolerance_kg else ""
+    )
     return DrawnItem(
         index=index,
         id=item.id,
@@ -537,8 +572,6 @@ def _item(
 
 def _label_rows(items: list[DrawnItem]) -> list[DrawnItem]:
     """Labels over neighbouring items kept apart, each still inside the picture."""
-    from dataclasses import replace
-
     if not items:
         return items
     order = sorted(range(len(items)), key=lambda k: items[k].label_x)
@@ -547,9 +580,7 @@ def _label_rows(items: list[DrawnItem]) -> list[DrawnItem]:
     centres = spread([items[k].label_x for k in order], gap, gap / 2, WIDTH - gap / 2)
     top = min(i.label_y for i in items)
     placed = dict(zip(order, centres, strict=True))
-    return [
-        replace(item, label_x=placed[k], label_y=max(top, 12)) for k, item in enumerate(items)
-    ]
+    return [replace(item, label_x=placed[k], label_y=max(top, 12)) for k, item in enumerate(items)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -587,14 +618,47 @@ def _tractor(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
     hood = 0.55 * h
     nose = min(wb + small * 0.9, f)
     shapes = [
-        ("arm", [(-0.3 * r, big * 0.9), (-r, big * 0.8), (-r, big * 0.3), (-0.85 * r, big * 0.3), (-0.8 * r, big * 0.6)]),
-        ("mach", [(-0.6 * big, hood * 0.62), (-0.6 * big, hood), (nose, hood * 0.94), (nose, hood * 0.5), (0.4 * wb, hood * 0.45)]),
-        ("cab", [(-0.5 * big, hood), (-0.35 * big, h - 0.06), (0.42 * wb, h - 0.06), (0.52 * wb, hood)]),
-        ("mach", [(-0.65 * big, h - 0.06), (-0.65 * big, h), (0.46 * wb, h), (0.46 * wb, h - 0.06)]),
+        (
+            "arm",
+            [
+                (-0.3 * r, big * 0.9),
+                (-r, big * 0.8),
+                (-r, big * 0.3),
+                (-0.85 * r, big * 0.3),
+                (-0.8 * r, big * 0.6),
+            ],
+        ),
+        (
+            "mach",
+            [
+                (-0.6 * big, hood * 0.62),
+                (-0.6 * big, hood),
+                (nose, hood * 0.94),
+                (nose, hood * 0.5),
+                (0.4 * wb, hood * 0.45),
+            ],
+        ),
+        (
+            "cab",
+            [(-0.5 * big, hood), (-0.35 * big, h - 0.06), (0.42 * wb, h - 0.06), (0.52 * wb, hood)],
+        ),
+        (
+            "mach",
+            [(-0.65 * big, h - 0.06), (-0.65 * big, h), (0.46 * wb, h), (0.46 * wb, h - 0.06)],
+        ),
     ]
     if f > wb + small * 1.6:
         shapes += [
-            ("arm", [(0.5 * wb, hood * 0.86), (0.62 * wb, hood * 0.97), (f - 0.35, 0.42), (f - 0.3, 0.2), (f - 0.45, 0.2)]),
+            (
+                "arm",
+                [
+                    (0.5 * wb, hood * 0.86),
+                    (0.62 * wb, hood * 0.97),
+                    (f - 0.35, 0.42),
+                    (f - 0.3, 0.2),
+                    (f - 0.45, 0.2),
+                ],
+            ),
             ("mach", [(f - 0.5, 0.03), (f - 0.5, 0.5), (f - 0.34, 0.5), (f, 0.08), (f, 0.03)]),
         ]
     return Outline(shapes, [(0.0, big), (wb, small)])
@@ -607,9 +671,28 @@ def _loader(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
     wheel = min(0.2 * h, wb * 0.42)
     body = rear_wheel + wb + wheel
     shapes = [
-        ("mach", [(-r, wheel * 0.9), (-r, 0.52 * h), (body * 0.55, 0.5 * h), (body, 0.3 * h), (body, wheel * 0.8)]),
+        (
+            "mach",
+            [
+                (-r, wheel * 0.9),
+                (-r, 0.52 * h),
+                (body * 0.55, 0.5 * h),
+                (body, 0.3 * h),
+                (body, wheel * 0.8),
+            ],
+        ),
         ("cab", [(-0.35 * r, 0.52 * h), (-0.35 * r, h), (body * 0.5, h), (body * 0.72, 0.42 * h)]),
-        ("arm", [(-0.9 * r, 0.5 * h), (-0.85 * r, 0.64 * h), (body * 0.7, 0.5 * h), (f - 0.4, 0.28), (f - 0.5, 0.16), (body * 0.66, 0.38 * h)]),
+        (
+            "arm",
+            [
+                (-0.9 * r, 0.5 * h),
+                (-0.85 * r, 0.64 * h),
+                (body * 0.7, 0.5 * h),
+                (f - 0.4, 0.28),
+                (f - 0.5, 0.16),
+                (body * 0.66, 0.38 * h),
+            ],
+        ),
         ("mach", [(f - 0.55, 0.02), (f - 0.55, 0.42), (f - 0.4, 0.44), (f, 0.06), (f, 0.02)]),
     ]
     return Outline(shapes, [(rear_wheel, wheel), (rear_wheel + wb, wheel)])
@@ -619,10 +702,34 @@ def _excavator(f: float, r: float, h: float, wheelbase: float | None) -> Outline
     track = (wheelbase or 1.0 * min(f, r) * 1.5) / 2
     up = 0.17 * h
     shapes = [
-        ("tyre", [(-track, 0.06), (-track - 0.12, up), (-track, 2 * up), (track, 2 * up), (track + 0.12, up), (track, 0.06)]),
-        ("mach", [(-r, 2.3 * up), (-r, 0.55 * h), (0.25 * track, 0.55 * h), (0.55 * track, 2.3 * up)]),
+        (
+            "tyre",
+            [
+                (-track, 0.06),
+                (-track - 0.12, up),
+                (-track, 2 * up),
+                (track, 2 * up),
+                (track + 0.12, up),
+                (track, 0.06),
+            ],
+        ),
+        (
+            "mach",
+            [(-r, 2.3 * up), (-r, 0.55 * h), (0.25 * track, 0.55 * h), (0.55 * track, 2.3 * up)],
+        ),
         ("cab", [(-0.35 * r, 0.55 * h), (-0.3 * r, h), (0.35 * track, h), (0.6 * track, 2.4 * up)]),
-        ("arm", [(0.4 * track, 2.5 * up), (0.5 * f, 0.86 * h), (0.62 * f, 0.84 * h), (f, 0.2 * h), (f - 0.12, 0.1 * h), (0.56 * f, 0.7 * h), (0.62 * track, 2.3 * up)]),
+        (
+            "arm",
+            [
+                (0.4 * track, 2.5 * up),
+                (0.5 * f, 0.86 * h),
+                (0.62 * f, 0.84 * h),
+                (f, 0.2 * h),
+                (f - 0.12, 0.1 * h),
+                (0.56 * f, 0.7 * h),
+                (0.62 * track, 2.3 * up),
+            ],
+        ),
         ("mach", [(f - 0.5, 0.02), (f - 0.42, 0.25 * h), (f, 0.22 * h), (f - 0.1, 0.02)]),
     ]
     return Outline(shapes, [])
@@ -656,8 +763,20 @@ def _pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
     pin = hitch.type in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL)
     offset = truck.hitch_offset_m
     entries = [
-        (-offset - truck.wheelbase_m, loads.truck.front_kg, truck.front_gawr_kg, "front axle", statuses["truck.front_gawr"]),
-        (-offset, loads.truck.rear_kg, truck.rear_gawr_kg, "rear axle", statuses["truck.rear_gawr"]),
+        (
+            -offset - truck.wheelbase_m,
+            loads.truck.front_kg,
+            truck.front_gawr_kg,
+            "front axle",
+            statuses["truck.front_gawr"],
+        ),
+        (
+            -offset,
+            loads.truck.rear_kg,
+            truck.rear_gawr_kg,
+            "rear axle",
+            statuses["truck.rear_gawr"],
+        ),
         (
             0.0,
             loads.trailer.tongue_kg,
@@ -680,7 +799,9 @@ def _pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
     wheel_xs = [frame.x(e[0]) for e in entries]
     centres = spread(wheel_xs, PAD_WIDTH + 12, 34, WIDTH - 34)
     pads = []
-    for (_, load, limit, name, status), centre, wheel_x in zip(entries, centres, wheel_xs, strict=True):
+    for (_, load, limit, name, status), centre, wheel_x in zip(
+        entries, centres, wheel_xs, strict=True
+    ):
         part = load / limit if limit else 0.0
         filled = min(max(part, 0.0), 1.0) * PAD_HEIGHT
         pads.append(
@@ -699,7 +820,9 @@ def _pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
     return pads
 
 
-def _bands(window: Window | None, to_x: Any, low: float, high: float) -> tuple[list[Band], list[Band]]:
+def _bands(
+    window: Window | None, to_x: Any, low: float, high: float
+) -> tuple[list[Band], list[Band]]:
     """Safe and sure pieces, cut to the part of the tape that is shown."""
     if window is None:
         return [], []
@@ -734,7 +857,9 @@ def _main_tape(
         ticks.append(f"M{x:.1f} {bottom}v{-13 if big else -9 if middle else -5}")
         if n % (per_big * big_label) == 0 and x < last_label + 6:
             feet = n // per_big
-            labels.append(Label(x=x, text=str(feet) if unit is UnitSystem.US else f"{n * step:.0f}"))
+            labels.append(
+                Label(x=x, text=str(feet) if unit is UnitSystem.US else f"{n * step:.0f}")
+            )
     safe, sure = _bands(window, lambda m: x0 + m * frame.scale, x0 - 40, x0 + width + 40)
     return Tape(
         x=x0,

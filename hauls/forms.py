@@ -29,7 +29,9 @@ class OutfitForm(forms.Form):
         super().__init__(*args, **kwargs)
         hitch, trailer = self.fields["hitch"], self.fields["trailer"]
         hitch.queryset = (  # type: ignore[attr-defined]
-            Hitch.objects.filter(truck__yard=yard).select_related("truck").order_by("truck__name", "pk")
+            Hitch.objects.filter(truck__yard=yard)
+            .select_related("truck")
+            .order_by("truck__name", "pk")
         )
         trailer.queryset = Trailer.objects.filter(yard=yard)  # type: ignore[attr-defined]
         for n in range(1, MACHINES + 1):

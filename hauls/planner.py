@@ -107,13 +107,13 @@ class State:
             placement = item["placement"]
             for name in ("reference", "left"):
                 text = sent.get(f"{name}-{n}")
-                if text is not None and (name != "left" or float(_finite(text)) or "left" in placement):
+                if text is not None and (
+                    name != "left" or float(_finite(text)) or "left" in placement
+                ):
                     number = _finite(text)
                     placement[name] = int(number) if number == int(number) else number
             facing = sent.get(f"facing-{n}")
-            if facing in ("forward", "backward") and (
-                facing != "forward" or "facing" in placement
-            ):
+            if facing in ("forward", "backward") and (facing != "forward" or "facing" in placement):
                 placement["facing"] = facing
         if self.selected is not None:
             count = len(self.document["items"])

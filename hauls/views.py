@@ -33,7 +33,6 @@ from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from yards.access import YardRequest, in_yard
 
-
 PICTURES = 12
 """Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
 
@@ -120,7 +119,11 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
         _hauls(request).select_related("truck", "hitch__truck", "trailer"), pk=pk
     )
     links = list(haul.machines.all())
-    initial: dict[str, Any] = {"name": haul.name, "hitch": haul.hitch_id, "trailer": haul.trailer_id}
+    initial: dict[str, Any] = {
+        "name": haul.name,
+        "hitch": haul.hitch_id,
+        "trailer": haul.trailer_id,
+    }
     initial |= {f"machine_{n + 1}": link.machine_id for n, link in enumerate(links[:MACHINES])}
     form = OutfitForm(request.POST or None, yard=request.yard, initial=initial)
     if request.method == "POST" and form.is_valid():
@@ -221,9 +224,7 @@ def copy(request: YardRequest, pk: int) -> HttpResponse:
     haul = get_object_or_404(_hauls(request), pk=pk)
     try:
         state = State(haul, request.POST)
-        made = copy_haul(
-            haul, state.document, user=request.user, name=f"{haul.name[:180]}, copy"
-        )
+        made = copy_haul(haul, state.document, user=request.user, name=f"{haul.name[:180]}, copy")
     except (ActionError, PlanFileError) as error:
         messages.error(request, f"The copy was not made. {error}")
         return redirect(haul)
@@ -246,7 +247,9 @@ def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
             user=request.user,
         )
     except StaleRevision:
-        messages.error(request, "Somebody changed this haul in between. Look again, then take them.")
+        messages.error(
+            request, "Somebody changed this haul in between. Look again, then take them."
+        )
     except (PlanFileError, MechanicsError) as error:
         messages.error(request, f"The book's figures do not fit together. {error}.")
     else:
@@ -283,9 +286,7 @@ def bring_in(request: YardRequest) -> HttpResponse:
         else:
             return redirect(haul)
     status = 422 if form.errors else 200
-    return render(
-        request, "hauls/import.html", {"form": form, "place": "haul"}, status=status
-    )
+    return render(request, "hauls/import.html", {"form": form, "place": "haul"}, status=status)
 
 
 @require_GET

@@ -17,7 +17,11 @@ HALVINGS = 12
 """Steps of the search for the mass: to a four-thousandth of the machine's."""
 
 SCHOOLS = {
-    True: (TongueSchool.GOOSENECK_15_25, TongueSchool.GOOSENECK_13_15, TongueSchool.FIFTH_WHEEL_15_20),
+    True: (
+        TongueSchool.GOOSENECK_15_25,
+        TongueSchool.GOOSENECK_13_15,
+        TongueSchool.FIFTH_WHEEL_15_20,
+    ),
     False: (TongueSchool.SHARE_10_15, TongueSchool.SHARE_9_15, TongueSchool.SHARE_10_20),
 }
 """Schools that people use over a truck bed, and behind a bumper."""
@@ -32,10 +36,14 @@ def ways_out(plan: Plan, index: int, unit: UnitSystem) -> list[str]:
     for school in SCHOOLS[over_bed]:
         if FIXED_RANGES[school] == plan.share_range:
             continue
-        if _opens(replace(plan, rules=Rules(tongue=school, trailer_gvwr=plan.rules.trailer_gvwr)), index):
+        if _opens(
+            replace(plan, rules=Rules(tongue=school, trailer_gvwr=plan.rules.trailer_gvwr)), index
+        ):
             low, high = FIXED_RANGES[school]
             words = SCHOOL_LABELS[school]
-            found.append(f"Under the school {words}, {low * 100:g}–{high * 100:g} %, it has a place.")
+            found.append(
+                f"Under the school {words}, {low * 100:g}–{high * 100:g} %, it has a place."
+            )
             break
     less = _mass_to_leave(plan, index)
     if less is not None:

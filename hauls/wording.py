@@ -18,7 +18,13 @@ from mechanics.checks import Check, Status
 from mechanics.hitch import HitchType
 from mechanics.limits import Quantity, Sense
 from mechanics.report import Report
-from mechanics.rules import FIXED_RANGES, TongueSchool, TrailerGvwrSchool, resolve_school
+from mechanics.rules import (
+    AXLE_COUNT_RANGES,
+    FIXED_RANGES,
+    TongueSchool,
+    TrailerGvwrSchool,
+    resolve_school,
+)
 from mechanics.units import M_PER_IN
 
 STATUS_WORDS: Final = {
@@ -106,12 +112,12 @@ def school_label(school: TongueSchool, report: Report) -> str:
 
 
 def _axle_range(report: Report) -> tuple[float, float]:
-    from mechanics.rules import AXLE_COUNT_RANGES
-
     return AXLE_COUNT_RANGES[min(len(report.plan.trailer.axles), 3)]
 
 
-def end_words(code: str, hitch: HitchType, share: tuple[float, float], names: dict[str, str]) -> str:
+def end_words(
+    code: str, hitch: HitchType, share: tuple[float, float], names: dict[str, str]
+) -> str:
     """What happens at the end of a window that a limit makes."""
     word = tongue_word(hitch)
     if code == "tongue.share_max":
@@ -120,7 +126,9 @@ def end_words(code: str, hitch: HitchType, share: tuple[float, float], names: di
         return f"{word} falls to {share[0] * 100:g} %"
     if code in ("deck.front", "deck.rear"):
         return "front of the deck" if code == "deck.front" else "tail of the deck"
-    return f"{label(code, names).lower()} full" if not code.startswith("item.") else label(code, names)
+    return (
+        f"{label(code, names).lower()} full" if not code.startswith("item.") else label(code, names)
+    )
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -139,7 +147,11 @@ class Sentence:
 
 
 def sentence(
-    report: Report, index: int | None, marks: dict[str, str], names: dict[str, str], unit: UnitSystem
+    report: Report,
+    index: int | None,
+    marks: dict[str, str],
+    names: dict[str, str],
+    unit: UnitSystem,
 ) -> Sentence:
     """What to read out on the phone, for the item in hand."""
     if index is None:
@@ -151,13 +163,14 @@ def sentence(
             advice="Add a machine to see where it goes.",
         )
     item = report.plan.items[index]
-    window = report.windows[index]
     mark = marks[item.id]
     step = "25 mm" if unit is UnitSystem.METRIC else "An inch"
     metres = 0.025 if unit is UnitSystem.METRIC else M_PER_IN
     gain = item.mass_kg / report.plan.trailer.couple_lever_m * metres
     word = tongue_word(report.plan.hitch.type)
-    second = f"{step} forward adds {write_mass(gain, unit)} to the {word}. {_tightest(report, unit)}"
+    second = (
+        f"{step} forward adds {write_mass(gain, unit)} to the {word}. {_tightest(report, unit)}"
+    )
     place = write_length(item.placement.reference_m, unit)
     faults = _faults(report)
     own = [c for c in faults if c.item in (None, item.id) or c.code == f"item.{item.id}"]
@@ -169,10 +182,7 @@ def sentence(
         elif unknown:
             lacking = ", ".join(missing_words(c.missing[0]) for c in unknown)
             advice = f"Cannot say all is well: {lacking} is not known."
-        if faults or unknown:
-            before = f"As it stands: {mark} at"
-        else:
-            before = f"Stop with the {mark}"
+        before = f"As it stands: {mark} at" if faults or unknown else f"Stop with the {mark}"
         return Sentence(
             before=before, figure=place, after="behind the headboard.", second=second, advice=advice
         )
@@ -223,9 +233,9 @@ def _tightest(report: Report, unit: UnitSystem) -> str:
     margin = tightest.margin or 0.0
     words = "left" if margin >= 0 else "over"
     name = label(tightest.code)
-    if not re.match(r"(?:[A-Z]{2}|Trailer GV|Truck GV)", name):
-        name = name[:1].lower() + name[1:]
-    elif name.startswith(("Trailer", "Truck")):
+    if not re.match(r"(?:[A-Z]{2}|Trailer GV|Truck GV)", name) or name.startswith(
+        ("Trailer", "Truck")
+    ):
         name = name[:1].lower() + name[1:]
     return f"Tightest: {name}, {write_mass(abs(margin), unit)} {words}."
 
@@ -234,24 +244,23 @@ def _fault(check: Check, report: Report, names: dict[str, str], unit: UnitSystem
     word = tongue_word(report.plan.hitch.type)
     limit, margin = check.limit or 0.0, check.margin or 0.0
     if check.quantity is Quantity.SHARE:
-        if check.value < 0:
-            return f"The {word} lifts: {write_percent(check.value)}, and {limit * 100:g} % is the least."
+        verb = "lifts:" if check.value < 0 else "carries"
         bound = "least" if check.sense is Sense.AT_LEAST else "most"
-        return f"The {word} carries {write_percent(check.value)}, and {limit * 100:g} % is the {bound}."
+        share = write_percent(check.value)
+        return f"The {word} {verb} {share}, and {limit * 100:g} % is the {bound}."
     if check.code == "deck.front":
         return f"It reaches {write_inches(-margin, unit)} past the front of the deck."
     if check.code == "deck.rear":
         return f"It reaches {write_inches(-margin, unit)} past the tail of the deck."
     if check.code.startswith("item."):
         other = names.get(check.code.removeprefix("item."), "its neighbour")
-        return f"{names.get(check.item or '', 'It')} and {other} overlap by {write_inches(-margin, unit)}."
+        here = names.get(check.item or "", "It")
+        return f"{here} and {other} overlap by {write_inches(-margin, unit)}."
     name = label(check.code)
     return f"{name} is passed by {write_mass(-margin, unit)}."
 
 
-def _way_out(
-    report: Report, index: int, mark: str, names: dict[str, str], unit: UnitSystem
-) -> str:
+def _way_out(report: Report, index: int, mark: str, names: dict[str, str], unit: UnitSystem) -> str:
     item, window = report.plan.items[index], report.windows[index]
     if window.aim_m is not None:
         move = window.aim_m - item.placement.reference_m
@@ -263,14 +272,28 @@ def _way_out(
     if window.contradiction is None:
         return ""
     low, high = window.contradiction
-    share = report.plan.share_range
-    hitch = report.plan.hitch.type
     if low == high:
         return f"No place on this deck helps: {label(low, names)} is passed wherever it stands."
     return (
-        "No place on this deck is right: further forward "
-        f"{end_words(low, hitch, share, names)}, further back {end_words(high, hitch, share, names)}."
+        f"No place on this deck is right: further forward {_beyond(low, report, names)}, "
+        f"further back {_beyond(high, report, names)}."
     )
+
+
+def _beyond(code: str, report: Report, names: dict[str, str]) -> str:
+    """What goes wrong past the end that a limit makes."""
+    word = tongue_word(report.plan.hitch.type)
+    least, greatest = report.plan.share_range
+    if code.startswith("item."):
+        other = code.removeprefix("item.")
+        return f"it meets {names.get(other, other)}"
+    rated = f"{label(code, names)} is passed"
+    return {
+        "deck.front": "it runs past the front of the deck",
+        "deck.rear": "it runs past the tail of the deck",
+        "tongue.share_min": f"the {word} falls below {least * 100:g} %",
+        "tongue.share_max": f"the {word} passes {greatest * 100:g} %",
+    }.get(code, rated)
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -315,7 +338,10 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
     source = "Rating as stamped or printed; entered by the yard."
     if code == "trailer.gvwr":
         if plan.rules.trailer_gvwr is TrailerGvwrSchool.AXLES:
-            terms = [*whole, Term(name=f"{word} carried by the truck", amount=_signed(-trailer.handed_kg, unit))]
+            terms = [
+                *whole,
+                Term(name=f"{word} carried by the truck", amount=_signed(-trailer.handed_kg, unit)),
+            ]
         else:
             terms = whole
         source = "Maker's plate. The whole loaded trailer counts unless the yard's rule says axles."
@@ -324,7 +350,10 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
         terms = [
             *whole,
             Term(name=f"{word} carried by the truck", amount=_signed(-trailer.handed_kg, unit)),
-            Term(name=f"shared by {count} axle{'s' * (count > 1)}", amount=plan.trailer.suspension.value),
+            Term(
+                name=f"shared by {count} axle{'s' * (count > 1)}",
+                amount=plan.trailer.suspension.value,
+            ),
         ]
         source = "Axle tag or plate; tires by their sidewall."
     elif code.startswith("trailer.side_"):
@@ -358,7 +387,10 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
         )
     elif code == "combination.gcwr":
         terms = [Term(name="truck, empty", amount=mass(plan.truck.empty_mass_kg)), *aboard]
-        terms += [Term(name=t.name, amount=t.amount if t.amount[0] == "+" else "+ " + t.amount) for t in whole]
+        terms += [
+            Term(name=t.name, amount=t.amount if t.amount[0] == "+" else "+ " + t.amount)
+            for t in whole
+        ]
         source = "Owner's handbook. The tongue is not counted twice."
     elif code.endswith("max_tongue_mass"):
         terms = [Term(name="trailer's empty tongue", amount=mass(trailer.empty_tongue_kg))]

@@ -5,8 +5,8 @@ from __future__ import annotations
 from enum import Enum
 from fractions import Fraction
 
-from mechanics.units import KG_PER_LB, M_PER_IN
 from measures.quantity import Quantity
+from mechanics.units import KG_PER_LB, M_PER_IN
 
 _GLYPHS = {(1, 4): "1/4", (1, 2): "1/2", (3, 4): "3/4"}
 
@@ -58,7 +58,9 @@ def write_length(m: float, system: UnitSystem, *, step: int = 4) -> str:
     inches, part = divmod(rest, step)
     fraction = Fraction(part, step)
     shown = _GLYPHS.get((fraction.numerator, fraction.denominator), "")
-    small = " ".join(piece for piece in (str(inches) if inches or not shown else "", shown) if piece)
+    small = " ".join(
+        piece for piece in (str(inches) if inches or not shown else "", shown) if piece
+    )
     if not feet:
         return f"{sign}{small} in"
     if not inches and not shown:
@@ -82,7 +84,9 @@ def write_percent(share: float) -> str:
 
 
 def write_entered(quantity: Quantity) -> str:
-    """A quantity as it was entered, in its own unit: ``7,000 lb``, ``16 ft``, ``12 ft 6 1/2 in``."""
+    """A quantity as it was entered, in its own unit: ``7,000 lb``, ``16 ft``, ``150.5 in``."""
     number = quantity.value
-    text = f"{number:,f}".rstrip("0").rstrip(".") if "." in f"{number:f}" else f"{number:,f}"
+    text = f"{number:,f}"
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
     return f"{text} {quantity.unit}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from mechanics.errors import InputError
 from mechanics.hitch import Hitch
@@ -20,7 +20,7 @@ class Plan:
     hitch: Hitch
     trailer: Trailer
     items: tuple[Item, ...] = ()
-    rules: Rules = Rules()
+    rules: Rules = field(default_factory=Rules)
 
     def __post_init__(self) -> None:
         seen: set[str] = set()

@@ -74,9 +74,7 @@ class WindowFinder:
             limit for limit in limits if limit.limit and any(form.b for form in limit.forms)
         ]
         self._forms = [
-            (order, limit.code, form)
-            for order, limit in enumerate(limits)
-            for form in limit.forms
+            (order, limit.code, form) for order, limit in enumerate(limits) for form in limit.forms
         ]
         self._front_order = len(limits)
         self._rear_order = len(limits) + 1
@@ -235,9 +233,7 @@ def _tightest(lowers: Sequence[_End], uppers: Sequence[_End]) -> tuple[_End, _En
     return low, high
 
 
-def _subtract(
-    low: _End, high: _End, blocked: Sequence[tuple[_End, _End]]
-) -> tuple[Interval, ...]:
+def _subtract(low: _End, high: _End, blocked: Sequence[tuple[_End, _End]]) -> tuple[Interval, ...]:
     """The tape from ``low`` to ``high`` without the open pieces that are blocked."""
     if low.at > high.at:
         return ()
@@ -260,9 +256,7 @@ def _subtract(
     )
 
 
-def _contradiction(
-    low: _End, high: _End, blocked: Sequence[tuple[_End, _End]]
-) -> tuple[str, str]:
+def _contradiction(low: _End, high: _End, blocked: Sequence[tuple[_End, _End]]) -> tuple[str, str]:
     """What sets the lower and the upper end where nothing lies between them."""
     if low.at > high.at or not blocked:
         return low.code, high.code
@@ -274,9 +268,7 @@ def _contradiction(
     return low.code, first[0].code
 
 
-def _aim(
-    plan: Plan, item: Item, limits: Sequence[Limit], intervals: Sequence[Interval]
-) -> float:
+def _aim(plan: Plan, item: Item, limits: Sequence[Limit], intervals: Sequence[Interval]) -> float:
     """The place with the largest smallest reserve, over the limits that change with it."""
     middle = (intervals[0].start_m + intervals[-1].end_m) / 2
     best_place, best_reserve = intervals[0].start_m, -math.inf
@@ -285,9 +277,7 @@ def _aim(
             fraction, reserve = _highest_low_point(*_reserves(plan, item, limits, start, end))
             place = start + fraction * (end - start)
             closer = abs(place - middle) < abs(best_place - middle)
-            if reserve > best_reserve + ROUNDING or (
-                reserve > best_reserve - ROUNDING and closer
-            ):
+            if reserve > best_reserve + ROUNDING or (reserve > best_reserve - ROUNDING and closer):
                 best_place, best_reserve = place, reserve
     return best_place
 
@@ -297,9 +287,7 @@ def _pieces(plan: Plan, item: Item, interval: Interval) -> list[tuple[float, flo
     start, end = interval.start_m, interval.end_m
     if plan.hitch.weight_distribution is None or start == end:
         return [(start, end)]
-    tongues = [
-        compute_loads(_moved(plan, item, at)).trailer.tongue_kg for at in (start, end)
-    ]
+    tongues = [compute_loads(_moved(plan, item, at)).trailer.tongue_kg for at in (start, end)]
     if min(tongues) >= 0 or max(tongues) <= 0:
         return [(start, end)]
     cut = start + (end - start) * tongues[0] / (tongues[0] - tongues[1])

@@ -189,7 +189,7 @@ class PlanDocument(Part):
     name: Text | UnsetType = UNSET
     notes: Annotated[str, Meta(max_length=20000)] | UnsetType = UNSET
     items: Annotated[list[Item], Meta(max_length=100)] = []
-    rules: Rules = msgspec.field(default_factory=lambda: Rules())
+    rules: Rules = msgspec.field(default_factory=Rules)
 
 
 def known(value: float | UnsetType) -> float | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import re
 from typing import Any
 
@@ -11,7 +12,7 @@ import msgspec
 from mechanics.errors import InputError
 from mechanics.plan import Plan
 from planfile.convert import to_plan
-from planfile.document import PlanDocument
+from planfile.document import Axle, Cargo, HitchComponent, Item, PlanDocument
 from planfile.errors import PlanFileError
 
 MAX_BYTES = 1_000_000
@@ -62,7 +63,9 @@ def read_plan(data: bytes) -> tuple[dict[str, Any], Plan]:
     except ValueError as error:
         if isinstance(error, PlanFileError):
             raise
-        raise PlanFileError("", "numbers of ordinary length", "one with thousands of digits") from None
+        raise PlanFileError(
+            "", "numbers of ordinary length", "one with thousands of digits"
+        ) from None
     return raw, read_document(raw)
 
 
@@ -135,7 +138,7 @@ def _refuse_constant(name: str) -> Any:
 def _check_finite(value: Any, path: str) -> None:
     """``1e999`` is JSON, reads as infinity, and is refused wherever it stands."""
     if isinstance(value, float):
-        if value != value or value in (float("inf"), float("-inf")):
+        if not math.isfinite(value):
             raise PlanFileError(path, "a finite number", "one too large to hold")
     elif isinstance(value, dict):
         for key, inner in value.items():
@@ -157,7 +160,7 @@ def _explain(error: msgspec.ValidationError, raw: Any) -> PlanFileError:
     if match := _UNKNOWN.match(what):
         return PlanFileError(
             _join(path, match["name"]),
-            "a field of the format (put data of your own into an \"extra\" object)",
+            'a field of the format (put data of your own into an "extra" object)',
             "an unknown one",
         )
     if match := _INVALID.match(what):
@@ -199,18 +202,12 @@ def _first_bad_index(path: str, what: str, raw: Any) -> str:
     return f"{head}{tail}"
 
 
-def _list_types() -> dict[str, Any]:
-    from planfile.document import Axle, Cargo, HitchComponent, Item
-
-    return {
-        "truck.cargo": Cargo,
-        "hitch.components": HitchComponent,
-        "trailer.axles": Axle,
-        "items": Item,
-    }
-
-
-_LIST_TYPES = _list_types()
+_LIST_TYPES = {
+    "truck.cargo": Cargo,
+    "hitch.components": HitchComponent,
+    "trailer.axles": Axle,
+    "items": Item,
+}
 
 
 def _join(path: str, name: str) -> str:

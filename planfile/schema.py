@@ -26,7 +26,12 @@ def plan_schema() -> dict[str, Any]:
     (reference,), definitions = msgspec.json.schema_components(
         [PlanDocument], ref_template="#/$defs/{name}"
     )
-    return {"$schema": DIALECT, "title": "Eyebolt plan, version 1", **reference, "$defs": definitions}
+    return {
+        "$schema": DIALECT,
+        "title": "Eyebolt plan, version 1",
+        **reference,
+        "$defs": definitions,
+    }
 
 
 def report_schema() -> dict[str, Any]:

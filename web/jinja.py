@@ -18,7 +18,8 @@ def _url(name: str, *args: Any, **kwargs: Any) -> str:
 def environment(**options: Any) -> Environment:
     """Jinja2 with addresses, static files and measures; an unknown name is an error."""
     options["undefined"] = StrictUndefined
-    env = Environment(trim_blocks=True, lstrip_blocks=True, **options)
+    options["autoescape"] = True
+    env = Environment(trim_blocks=True, lstrip_blocks=True, **options)  # noqa: S701  set above
     env.globals |= {"static": staticfiles_storage.url, "url": _url}
     env.filters["entered"] = write_entered
     return env

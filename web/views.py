@@ -13,7 +13,9 @@ def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
 
 def forbidden(request: HttpRequest, exception: Exception) -> HttpResponse:
     """Signed in, and still not let through."""
-    return _page(request, 403, "Not for this sign-in", "Ask the yard's owner if you need this page.")
+    return _page(
+        request, 403, "Not for this sign-in", "Ask the yard's owner if you need this page."
+    )
 
 
 def server_error(request: HttpRequest) -> HttpResponse:

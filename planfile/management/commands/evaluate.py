@@ -22,7 +22,9 @@ class Command(BaseCommand):
     requires_system_checks: list[str] = []
 
     def add_arguments(self, parser: ArgumentParser) -> None:
-        parser.add_argument("plan", metavar="PLAN.json", help="a plan file, or - for standard input")
+        parser.add_argument(
+            "plan", metavar="PLAN.json", help="a plan file, or - for standard input"
+        )
 
     def handle(self, *args: Any, **options: Any) -> None:
         name = options["plan"]
@@ -39,9 +41,7 @@ class Command(BaseCommand):
             self._refuse(f"{name}: cannot be read: {error.strerror}")
         except (PlanFileError, MechanicsError) as error:
             self._refuse(str(error))
-        document = report_document(
-            report, mass=raw["units"]["mass"], length=raw["units"]["length"]
-        )
+        document = report_document(report, mass=raw["units"]["mass"], length=raw["units"]["length"])
         self.stdout.write(json.dumps(document, indent=2, ensure_ascii=False, allow_nan=False))
 
     def _refuse(self, message: str) -> None:

@@ -1,0 +1,42 @@
+# make demo    install, migrate, load the demo yard, serve it
+# make test    install what the tests need, check everything, run every test
+# make bench   print the figures
+
+PYTHON ?= python3.11
+PORT ?= 8000
+VENV := .venv
+BIN := $(VENV)/bin
+DEMO_ENV := EYEBOLT_HTTPS=0
+
+.PHONY: demo test bench install install-test vendor screenshots
+
+demo: $(VENV)/.run
+	@$(DEMO_ENV) PORT=$(PORT) $(BIN)/python scripts/demo.py
+
+test: $(VENV)/.test
+	@PYTHON=$(BIN)/python sh scripts/test.sh
+
+bench: $(VENV)/.test
+	@$(DEMO_ENV) $(BIN)/python -m bench
+
+install: $(VENV)/.run
+install-test: $(VENV)/.test
+
+vendor:
+	$(PYTHON) scripts/vendor.py
+
+screenshots: $(VENV)/.test
+	@$(BIN)/python -m scripts.screenshots
+
+$(VENV)/bin/python:
+	@command -v $(PYTHON) >/dev/null || { echo "Python 3.11 is needed: apt-get install python3.11 python3.11-venv"; exit 1; }
+	$(PYTHON) -m venv $(VENV)
+
+$(VENV)/.run: requirements/run.txt $(VENV)/bin/python
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements/run.txt
+	@touch $@
+
+$(VENV)/.test: requirements/test.txt $(VENV)/.run
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements/test.txt
+	@sh scripts/chromium.sh
+	@touch $@

@@ -1,0 +1,297 @@
+"""What each check compares, when it is near, over or unknown, and in which order."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from django.test import SimpleTestCase
+
+from mechanics.checks import Status, judge
+from mechanics.errors import InputError
+from mechanics.hitch import HitchPart, HitchType, WeightDistribution
+from mechanics.item import BalancePoint, Item, Placement
+from mechanics.limits import Limit, Quantity
+from mechanics.plan import Plan
+from mechanics.report import Report, evaluate
+from mechanics.rules import Rules, TongueSchool, TrailerGvwrSchool, resolve_school
+from mechanics.tests.outfits import example_plan, inch, lb, tractor, with_bars
+from mechanics.trailer import Axle, Deck
+from mechanics.truck import Cargo
+
+
+def status(report: Report, code: str) -> str:
+    """Status of the first check of a code."""
+    return next(c.status.value for c in report.checks if c.code == code)
+
+
+def rated(plan: Plan, **ratings: float | None) -> Report:
+    """The example's report with some of the truck's ratings changed."""
+    return evaluate(replace(plan, truck=replace(plan.truck, **ratings)))
+
+
+class Judging(SimpleTestCase):
+    def limit(self, value: float, **more: object) -> Limit:
+        return Limit(code="x", quantity=Quantity.MASS, value=value, limit=1000.0, near=0.9, **more)  # type: ignore[arg-type]
+
+    def test_judge_statuses(self) -> None:
+        for value, expected in (
+            (899.0, Status.OK),
+            (900.0, Status.OK),
+            (900.1, Status.NEAR),
+            (1000.0, Status.NEAR),
+            (1000.0 + 1e-10, Status.NEAR),
+            (1000.01, Status.OVER),
+            (-50.0, Status.OK),
+        ):
+            with self.subTest(value=value):
+                self.assertIs(judge(self.limit(value)).status, expected)
+
+    def test_judge_without_a_limit_is_unknown(self) -> None:
+        check = judge(Limit(code="truck.gvwr", quantity=Quantity.MASS, value=5.0, limit=None))
+        self.assertIs(check.status, Status.UNKNOWN)
+        self.assertEqual(check.missing, ("truck.gvwr",))
+        self.assertIsNone(check.margin)
+
+    def test_exactly_at_the_limit_is_not_over(self) -> None:
+        report = rated(example_plan(), max_trailer_mass_kg=lb(8250))
+        self.assertEqual(status(report, "truck.max_trailer_mass"), "near")
+
+
+class EveryCode(SimpleTestCase):
+    def test_each_rating_passed_is_a_finding(self) -> None:
+        """A rating far too small makes its own check over, and the verdict with it."""
+        plan = example_plan()
+        for field, code in (
+            ("front_gawr_kg", "truck.front_gawr"),
+            ("rear_gawr_kg", "truck.rear_gawr"),
+            ("gvwr_kg", "truck.gvwr"),
+            ("payload_kg", "truck.payload"),
+            ("max_trailer_mass_kg", "truck.max_trailer_mass"),
+            ("max_tongue_mass_kg", "truck.max_tongue_mass"),
+            ("gcwr_kg", "combination.gcwr"),
+        ):
+            with self.subTest(code=code):
+                report = rated(plan, **{field: lb(500)})
+                self.assertEqual(status(report, code), "over")
+                self.assertIs(report.verdict, Status.OVER)
+
+    def test_each_rating_a_practitioner_must_know_is_asked_for(self) -> None:
+        plan = example_plan()
+        bare = replace(
+            plan,
+            truck=replace(
+                plan.truck,
+                front_gawr_kg=None,
+                rear_gawr_kg=None,
+                gvwr_kg=None,
+                gcwr_kg=None,
+                max_trailer_mass_kg=None,
+                payload_kg=None,
+            ),
+            trailer=replace(
+                plan.trailer,
+                gvwr_kg=None,
+                axles=tuple(Axle(position_m=a.position_m) for a in plan.trailer.axles),
+            ),
+        )
+        report = evaluate(bare)
+        unknown = {c.missing[0] for c in report.checks if c.status is Status.UNKNOWN}
+        self.assertEqual(
+            unknown,
+            {
+                "trailer.gvwr",
+                "trailer.axles[0].gawr",
+                "trailer.axles[1].gawr",
+                "truck.front_gawr",
+                "truck.rear_gawr",
+                "truck.gvwr",
+                "truck.payload",
+                "truck.max_trailer_mass",
+                "truck.gcwr",
+            },
+        )
+        self.assertIs(report.verdict, Status.UNKNOWN)
+        self.assertNotIn("trailer.side_left", {c.code for c in report.checks})
+
+    def test_payload_falls_back_to_gvwr_less_the_empty_truck(self) -> None:
+        report = rated(example_plan(), payload_kg=None)
+        check = next(c for c in report.checks if c.code == "truck.payload")
+        self.assertAlmostEqual(check.limit or 0, lb(10000 - 4180 - 2940))
+
+    def test_trailer_parts_and_sides(self) -> None:
+        plan = example_plan()
+        axles = tuple(
+            Axle(position_m=a.position_m, gawr_kg=lb(3000), tire_capacity_kg=lb(2000))
+            for a in plan.trailer.axles
+        )
+        report = evaluate(
+            replace(plan, trailer=replace(plan.trailer, axles=axles, gvwr_kg=lb(8000)))
+        )
+        for code in (
+            "trailer.gvwr",
+            "trailer.axle_1.gawr",
+            "trailer.axle_2.tires",
+            "trailer.side_left",
+            "trailer.side_right",
+        ):
+            self.assertEqual(status(report, code), "over")
+        side = next(c for c in report.checks if c.code == "trailer.side_left")
+        self.assertAlmostEqual(side.limit or 0, lb(2000))
+
+    def test_hitch_parts_are_near_above_five_sixths(self) -> None:
+        plan = example_plan()
+        for limit, expected in ((8250 * 1.2 + 1, "ok"), (8250 * 1.2 - 1, "near"), (8249, "over")):
+            part = HitchPart(
+                name="ball", max_trailer_mass_kg=lb(limit), max_tongue_mass_kg=lb(1000)
+            )
+            report = evaluate(replace(plan, hitch=replace(plan.hitch, parts=(part,))))
+            self.assertEqual(status(report, "hitch.ball.max_trailer_mass"), expected)
+            self.assertEqual(status(report, "hitch.ball.max_tongue_mass"), "over")
+
+    def test_weight_distributing_ratings_stand_in_one_by_one(self) -> None:
+        plan = with_bars(example_plan(), 0.5)
+        part = HitchPart(
+            name="r", max_trailer_mass_kg=1, max_tongue_mass_kg=2, max_trailer_mass_wd_kg=9000
+        )
+        hitch = replace(plan.hitch, parts=(part,))
+        self.assertEqual(hitch.trailer_limit_kg(part), 9000)
+        self.assertEqual(hitch.tongue_limit_kg(part), 2)
+        bare = replace(hitch, weight_distribution=None)
+        self.assertEqual(bare.trailer_limit_kg(part), 1)
+
+    def test_share_is_over_on_either_side_and_never_near(self) -> None:
+        plan = example_plan()
+        for reference, low, high in ((130, "ok", "over"), (150, "ok", "ok"), (180, "over", "ok")):
+            report = evaluate(
+                plan.with_placement("tractor", Placement(reference_m=inch(reference)))
+            )
+            self.assertEqual(status(report, "tongue.share_min"), low)
+            self.assertEqual(status(report, "tongue.share_max"), high)
+
+    def test_deck_ends_and_width(self) -> None:
+        plan = example_plan()
+        for reference, front, rear in ((117, "over", "ok"), (118, "ok", "ok"), (195, "ok", "over")):
+            report = evaluate(
+                plan.with_placement("tractor", Placement(reference_m=inch(reference)))
+            )
+            self.assertEqual(status(report, "deck.front"), front)
+            self.assertEqual(status(report, "deck.rear"), rear)
+        wide = plan.with_placement("tractor", Placement(reference_m=inch(150), left_m=inch(9)))
+        self.assertEqual(status(evaluate(wide), "deck.width"), "near")
+
+    def test_neighbours_are_checked_once_per_pair_and_not_when_clear_sideways(self) -> None:
+        plan = replace(example_plan(), items=(tractor("a", 120), tractor("b", 200)))
+        pairs = [c for c in evaluate(plan).checks if c.code.startswith("item.")]
+        self.assertEqual(
+            [(c.item, c.code, c.status.value) for c in pairs], [("a", "item.b", "over")]
+        )
+        self.assertAlmostEqual(pairs[0].value, inch(200 - 118 - (120 + 46)))
+        left = replace(plan.items[0], placement=Placement(reference_m=3.0, left_m=inch(33)))
+        right = replace(plan.items[1], placement=Placement(reference_m=3.0, left_m=inch(-33)))
+        apart = evaluate(replace(plan, items=(left, right)))
+        self.assertFalse([c for c in apart.checks if c.code.startswith("item.")])
+
+    def test_checks_come_in_the_order_of_their_codes(self) -> None:
+        codes = [c.code for c in evaluate(example_plan()).checks]
+        self.assertEqual(
+            codes[:5],
+            [
+                "trailer.gvwr",
+                "trailer.axle_1.gawr",
+                "trailer.axle_2.gawr",
+                "trailer.axle_1.tires",
+                "trailer.axle_2.tires",
+            ],
+        )
+        self.assertEqual(codes[-5:-3], ["tongue.share_min", "tongue.share_max"])
+
+    def test_gvwr_school_axles_counts_what_stands_on_the_axles(self) -> None:
+        plan = replace(example_plan(), rules=Rules(trailer_gvwr=TrailerGvwrSchool.AXLES))
+        check = next(c for c in evaluate(plan).checks if c.code == "trailer.gvwr")
+        self.assertAlmostEqual(check.value, lb(8250 - 1129))
+
+
+class Schools(SimpleTestCase):
+    def test_share_range_of_each_school(self) -> None:
+        for school, hitch, axles, expected in (
+            (TongueSchool.DEFAULT, HitchType.BALL, 2, (0.10, 0.15)),
+            (TongueSchool.DEFAULT, HitchType.PINTLE, 2, (0.10, 0.15)),
+            (TongueSchool.DEFAULT, HitchType.GOOSENECK, 2, (0.15, 0.25)),
+            (TongueSchool.DEFAULT, HitchType.FIFTH_WHEEL, 2, (0.15, 0.20)),
+            (TongueSchool.BY_AXLE_COUNT, HitchType.BALL, 1, (0.12, 0.15)),
+            (TongueSchool.BY_AXLE_COUNT, HitchType.BALL, 2, (0.09, 0.11)),
+            (TongueSchool.BY_AXLE_COUNT, HitchType.BALL, 5, (0.05, 0.07)),
+            (TongueSchool.GOOSENECK_13_15, HitchType.GOOSENECK, 2, (0.13, 0.15)),
+        ):
+            with self.subTest(school=school, hitch=hitch, axles=axles):
+                self.assertEqual(Rules(tongue=school).share_range(hitch, axles), expected)
+
+    def test_resolve_school_leaves_a_named_one(self) -> None:
+        self.assertIs(
+            resolve_school(TongueSchool.SHARE_9_15, HitchType.GOOSENECK), TongueSchool.SHARE_9_15
+        )
+
+    def test_custom_shares(self) -> None:
+        rules = Rules(tongue=TongueSchool.CUSTOM, share_min=0.08, share_max=0.11)
+        self.assertEqual(rules.share_range(HitchType.BALL, 2), (0.08, 0.11))
+
+
+class RefusedInputs(SimpleTestCase):
+    def test_each_refusal_names_its_field(self) -> None:
+        plan = example_plan()
+        truck, trailer, item = plan.truck, plan.trailer, plan.items[0]
+        for build, message in (
+            (lambda: replace(truck, wheelbase_m=0), "truck.wheelbase"),
+            (lambda: replace(truck, front_axle_mass_kg=-1), "truck.front_axle_mass"),
+            (lambda: replace(truck, rear_axle_mass_kg=0), "truck.rear_axle_mass"),
+            (lambda: Cargo(mass_kg=0, ahead_of_rear_axle_m=1), "truck.cargo.mass"),
+            (
+                lambda: Cargo(mass_kg=1, mass_tolerance_kg=-1, ahead_of_rear_axle_m=1),
+                "truck.cargo.mass_tolerance",
+            ),
+            (lambda: replace(plan.hitch, mass_kg=-1), "hitch.mass"),
+            (lambda: WeightDistribution(front_axle_restoration=1.1), "front_axle_restoration"),
+            (lambda: Axle(position_m=-2), "trailer.axles.position"),
+            (lambda: replace(trailer, axles=()), "trailer.axles"),
+            (lambda: replace(trailer, track_width_m=0), "trailer.track_width"),
+            (lambda: replace(trailer, empty_mass_kg=0), "trailer.empty_mass"),
+            (lambda: replace(trailer, empty_tongue_mass_kg=9999), "trailer.empty_tongue_mass"),
+            (lambda: replace(trailer, empty_mass_tolerance_kg=-1), "empty_mass_tolerance"),
+            (lambda: replace(trailer, empty_tongue_mass_tolerance_kg=-1), "tongue_mass_tolerance"),
+            (lambda: Deck(start_m=0, length_m=0), "trailer.deck.length"),
+            (lambda: Deck(start_m=0, length_m=1, front_overhang_m=-1), "deck.front_overhang"),
+            (lambda: Deck(start_m=0, length_m=1, rear_overhang_m=-1), "deck.rear_overhang"),
+            (lambda: replace(item, mass_kg=0), "items.mass"),
+            (lambda: replace(item, mass_tolerance_kg=-1), "items.mass_tolerance"),
+            (lambda: replace(item, front_m=0), "items.front"),
+            (lambda: replace(item, rear_m=-1), "items.rear"),
+            (lambda: BalancePoint(ahead_m=0, ahead_tolerance_m=-1), "items.cg.ahead_tolerance"),
+            (lambda: replace(plan, items=(item, item)), "items[1].id"),
+            (lambda: Rules(tongue=TongueSchool.CUSTOM), "rules.share_min"),
+            (lambda: Rules(share_min=0.1), "rules.share_min"),
+            (
+                lambda: Rules(tongue=TongueSchool.CUSTOM, share_min=0.2, share_max=0.1),
+                "rules.share_max",
+            ),
+            (
+                lambda: Rules(tongue=TongueSchool.CUSTOM, share_min=0.2, share_max=1.1),
+                "rules.share_max",
+            ),
+        ):
+            with self.subTest(message=message), self.assertRaisesMessage(InputError, message):
+                build()
+
+    def test_item_of_an_unknown_id(self) -> None:
+        with self.assertRaises(KeyError):
+            example_plan().item("nobody")
+
+    def test_a_negative_deck_start_is_allowed(self) -> None:
+        self.assertEqual(Deck(start_m=-1.5, length_m=6).start_m, -1.5)
+
+    def test_items_know_their_reach(self) -> None:
+        item: Item = tractor()
+        turned = replace(
+            item, placement=replace(item.placement, facing=item.placement.facing.turned)
+        )
+        self.assertAlmostEqual(item.foremost_m, inch(32))
+        self.assertAlmostEqual(turned.foremost_m, inch(150 - 46))

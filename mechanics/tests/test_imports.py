@@ -1,0 +1,54 @@
+"""The mechanics stand alone: nothing of the web, no files, no clock, no settings."""
+
+from __future__ import annotations
+
+import ast
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+ALLOWED = {"__future__", "collections", "dataclasses", "enum", "math", "typing"}
+CORE = Path(__file__).resolve().parent.parent
+ROOT = CORE.parent
+
+
+def imported(path: Path) -> set[str]:
+    """Top-level names of every module a file imports."""
+    names: set[str] = set()
+    for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        if isinstance(node, ast.Import):
+            names |= {alias.name.split(".")[0] for alias in node.names}
+        elif isinstance(node, ast.ImportFrom):
+            names.add((node.module or "").split(".")[0])
+    return names
+
+
+class CoreImports(SimpleTestCase):
+    def test_core_imports_only_itself_and_pure_modules(self) -> None:
+        for path in CORE.glob("*.py"):
+            with self.subTest(module=path.name):
+                self.assertLessEqual(imported(path), ALLOWED | {"mechanics"})
+
+    def test_core_prints_and_opens_nothing(self) -> None:
+        for path in CORE.glob("*.py"):
+            calls = {
+                node.func.id
+                for node in ast.walk(ast.parse(path.read_text(encoding="utf-8")))
+                if isinstance(node, ast.Call) and isinstance(node.func, ast.Name)
+            }
+            with self.subTest(module=path.name):
+                self.assertFalse(calls & {"print", "open", "input", "eval", "exec"})
+
+    def test_dependencies_run_one_way(self) -> None:
+        """Core, then formats, then services, then views; none looks back."""
+        forbidden = {
+            "mechanics": {"measures", "planfile", "book", "hauls", "yards", "web", "django"},
+            "measures": {"planfile", "book", "hauls", "yards", "web", "django"},
+            "planfile": {"book", "hauls", "yards"},
+            "book": {"hauls"},
+            "yards": {"book", "hauls", "planfile"},
+        }
+        for package, names in forbidden.items():
+            for path in (ROOT / package).glob("*.py"):
+                with self.subTest(module=f"{package}/{path.name}"):
+                    self.assertFalse(imported(path) & names)

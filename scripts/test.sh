@@ -1,0 +1,26 @@
+#!/bin/sh
+# Every check of the project, in the order in which a fault is cheapest to find.
+set -eu
+python=${PYTHON:-.venv/bin/python}
+bin=$(dirname "$python")
+
+say() { printf '\n== %s\n' "$1"; }
+
+say "lint and format"
+"$bin/ruff" check .
+"$bin/ruff" format --check .
+
+say "types of the mechanics"
+"$bin/mypy" --strict mechanics
+
+say "templates"
+"$bin/djlint" --profile=jinja --lint --quiet .
+
+say "production settings"
+scratch=$(mktemp -d)
+trap 'rm -rf "$scratch"' EXIT
+EYEBOLT_DATA="$scratch" EYEBOLT_HTTPS=1 "$python" manage.py check --deploy --fail-level WARNING
+EYEBOLT_DATA="$scratch" "$python" manage.py makemigrations --check --dry-run
+
+say "tests"
+EYEBOLT_DATA="$scratch" DJANGO_SETTINGS_MODULE=eyebolt.settings_test "$python" -W error::RuntimeWarning manage.py test
