@@ -158,7 +158,7 @@ class TrailerOnSprings(SimpleTestCase):
             items = [(i.mass_kg, trailer.deck.start_m + i.balance_tape_m) for i in plan.items]
             axles = [a.position_m for a in trailer.axles]
             places = sorted({0.0, *axles, *(x for _, x in items)})
-            system = SystemElements(EI=1e9, EA=1e9)
+            system = SystemElements(EI=1e11, EA=1e11)
             for start, end in zip(places, places[1:], strict=False):
                 system.add_element(location=[[start, 0], [end, 0]])
             node = {x: n + 1 for n, x in enumerate(places)}
