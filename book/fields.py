@@ -33,6 +33,9 @@ class QuantityField(models.CharField):
         name, path, args, kwargs = super().deconstruct()
         return name, path, args, {**kwargs, "least": self.least}
 
+    def run_validators(self, value: Any) -> None:
+        """None: the bounds are the form field's, and a text's length says nothing here."""
+
     def from_db_value(self, value: str | None, *_: Any) -> Quantity | None:
         return Quantity.parse(value) if value else None
 

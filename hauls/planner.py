@@ -26,6 +26,7 @@ from hauls.wording import (
 from measures import ReadingError, UnitSystem, read_length
 from measures.writing import write_length, write_mass, write_number, write_percent
 from mechanics.checks import Check, Status
+from mechanics.item import Item
 from mechanics.limits import Quantity
 from mechanics.plan import Plan
 from mechanics.report import Report, evaluate
@@ -157,7 +158,7 @@ def act(state: State, action: str, sent: Mapping[str, Any], unit: UnitSystem) ->
         ActionError: it cannot be done as asked; the state is as it was.
         PlanFileError: what the page sent does not make a valid plan.
     """
-    if action in ("", "show", "select"):
+    if action in ("", "show", "overwrite"):
         return
     if action == "open":
         code = str(sent.get("code", ""))
@@ -466,12 +467,12 @@ def _differences(
     placed_there = {item.id: item for item in other.items}
     for item in mine.items:
         there = placed_there.get(item.id)
-        mine_at = f"{write_length(item.placement.reference_m, unit)}, {item.placement.facing.value}"
-        their_at = (
-            "taken off"
-            if there is None
-            else f"{write_length(there.placement.reference_m, unit)}, {there.placement.facing.value}"
-        )
+        mine_at = _place_words(item, unit)
+        their_at = "taken off" if there is None else _place_words(there, unit)
         if mine_at != their_at:
             found.append((item.name or item.id, mine_at, their_at))
     return found
+
+
+def _place_words(item: Item, unit: UnitSystem) -> str:
+    return f"{write_length(item.placement.reference_m, unit)}, {item.placement.facing.value}"

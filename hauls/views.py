@@ -271,8 +271,8 @@ def remove(request: YardRequest, pk: int) -> HttpResponse:
 @in_yard
 def bring_in(request: YardRequest) -> HttpResponse:
     """Import a plan file as a haul."""
-    form = ImportForm(request.POST or None, request.FILES or None)
-    if request.method == "POST" and form.is_valid():
+    form = ImportForm(request.POST, request.FILES) if request.method == "POST" else ImportForm()
+    if form.is_bound and form.is_valid():
         file = form.cleaned_data["file"]
         try:
             haul = import_plan(

@@ -411,4 +411,5 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
 
 
 def _signed(kg: float, unit: UnitSystem) -> str:
-    return f"{'−' if round(kg / unit.kg) < 0 else '+'} {write_number(abs(kg) / unit.kg)} {unit.mass_unit}"
+    sign = "−" if round(kg / unit.kg) < 0 else "+"
+    return f"{sign} {write_number(abs(kg) / unit.kg)} {unit.mass_unit}"

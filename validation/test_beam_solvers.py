@@ -12,6 +12,7 @@ tongue weight. Placements are random with a fixed seed.
 
 from __future__ import annotations
 
+import itertools
 import random
 from dataclasses import replace
 
@@ -86,7 +87,7 @@ def two_supports_anastruct(
     """The same by a finite-element frame solver."""
     places = sorted({round(x, 12) for _, x in loads} | {round(s, 12) for s in supports})
     system = SystemElements(EI=1e9, EA=1e12)
-    for start, end in zip(places, places[1:], strict=False):
+    for start, end in itertools.pairwise(places):
         system.add_element(location=[[start, 0], [end, 0]])
     node = {x: n + 1 for n, x in enumerate(places)}
     system.add_support_hinged(node_id=node[round(supports[0], 12)])
@@ -159,7 +160,7 @@ class TrailerOnSprings(SimpleTestCase):
             axles = [a.position_m for a in trailer.axles]
             places = sorted({0.0, *axles, *(x for _, x in items)})
             system = SystemElements(EI=1e11, EA=1e11)
-            for start, end in zip(places, places[1:], strict=False):
+            for start, end in itertools.pairwise(places):
                 system.add_element(location=[[start, 0], [end, 0]])
             node = {x: n + 1 for n, x in enumerate(places)}
             system.add_support_hinged(node_id=node[0.0])

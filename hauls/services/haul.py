@@ -20,12 +20,21 @@ from hauls.compose import (
 )
 from hauls.models import Haul, HaulMachine
 from measures import UnitSystem
+from mechanics.checks import judge
 from mechanics.item import Placement
+from mechanics.limits import load_limits
+from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.units import LengthUnit
 from planfile.reading import read_document, read_plan
 from yards.models import User, Yard
+
+ROOM_BETWEEN_M = 0.05
+"""Left between two machines that are lined up, about two inches."""
+
+SHIFTS = 100
+"""Places tried along the free part of the deck."""
 
 
 class StaleRevision(Exception):
@@ -48,7 +57,7 @@ def create_haul(
 ) -> Haul:
     """A haul from the book, in the units the person reads in.
 
-    Every machine is put at its aim where it has one, in the order given.
+    One machine is put at its aim where it has one; several are lined up.
 
     Raises:
         PlanFileError: the book's figures do not make a valid plan.
@@ -67,6 +76,8 @@ def create_haul(
     }
     for machine in machines:
         append_item(document, machine)
+    if len(machines) > 1:
+        line_up(document)
     plan = read_document(document)
     haul = Haul.objects.create(
         yard=yard,
@@ -94,10 +105,43 @@ def append_item(document: dict[str, Any], machine: Machine) -> str:
     section["placement"] = new_placement(section, document["trailer"]["deck"]["length"])
     document["items"].append(section)
     plan = read_document(document)
-    aim = evaluate(plan).windows[-1].aim_m
+    index = len(plan.items) - 1
+    aim = evaluate(plan).windows[index].aim_m
+    if aim is None and index:
+        # no place is right: behind the others it is at least clear of them
+        aim = max(i.rearmost_m for i in plan.items[:index]) + plan.items[index].reach_forward_m
     if aim is not None:
-        set_reference(document, len(plan.items) - 1, aim)
+        set_reference(document, index, aim)
     return item_id
+
+
+def line_up(document: dict[str, Any]) -> None:
+    """Put the items one behind the other in their order, all of it where reserve is largest.
+
+    The row is tried along the deck in steps of two inches; this is a start for the person
+    who plans, and no claim that another order would not be better.
+    """
+    plan = read_document(document)
+    row, at = [], 0.0
+    for item in plan.items:
+        row.append(at + item.reach_forward_m)
+        at = row[-1] + item.reach_rearward_m + ROOM_BETWEEN_M
+    free = plan.trailer.deck.length_m - (at - ROOM_BETWEEN_M)
+    best = max(
+        (max(free, 0.0) * step / SHIFTS for step in range(SHIFTS + 1)),
+        key=lambda shift: _least_reserve(plan, row, shift),
+    )
+    for index, place in enumerate(row):
+        set_reference(document, index, place + best)
+
+
+def _least_reserve(plan: Plan, row: Sequence[float], shift: float) -> float:
+    for index, place in enumerate(row):
+        plan = placed(plan, index, reference_m=place + shift)
+    limits = load_limits(plan, compute_loads(plan))
+    return min(
+        (check.reserve for check in map(judge, limits) if check.reserve is not None), default=0.0
+    )
 
 
 def set_reference(document: dict[str, Any], index: int, reference_m: float) -> None:

@@ -12,7 +12,7 @@ from mechanics.item import Facing, Placement
 from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.rules import Rules, TongueSchool
-from mechanics.tests.outfits import example_plan, inch, lb, loaded_plans, tractor, with_bars
+from mechanics.tests.outfits import example_plan, inch, lb, loaded_plans, with_bars
 from mechanics.windows import Interval
 
 

@@ -1,0 +1,116 @@
+"""A real Chromium against a real server, with what every page must keep to."""
+
+from __future__ import annotations
+
+import json
+import os
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any, ClassVar
+
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from playwright.sync_api import Browser, Page, Playwright, sync_playwright
+
+from demo.yard import LOGIN, PASSWORD, make_demo_yard
+from hauls.models import Haul
+
+CHROMIUM = "/usr/bin/chromium"
+ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+AXE = (Path(__file__).parent / "vendor" / "axe.min.js").read_text(encoding="utf-8")
+AXE_RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
+WAIT = 10_000
+
+
+class BrowserCase(StaticLiveServerTestCase):
+    """The demo yard in a browser. Errors and foreign requests fail the test that saw them."""
+
+    playwright: ClassVar[Playwright]
+    browser: ClassVar[Browser]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        # the driver keeps an event loop in this thread, which Django takes for async code
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.playwright.stop()
+        super().tearDownClass()
+
+    def setUp(self) -> None:
+        make_demo_yard()
+        self.seen: list[str] = []
+        self.expected: set[int] = set()
+
+    def tearDown(self) -> None:
+        self.assertEqual(self.seen, [])
+
+    @contextmanager
+    def page(self, width: int = 1280, height: int = 800, **options: Any) -> Iterator[Page]:
+        """A signed-in page of that size in a browser of its own."""
+        context = self.browser.new_context(viewport={"width": width, "height": height}, **options)
+        page = context.new_page()
+        page.set_default_timeout(WAIT)
+        page.on("console", self._console)
+        page.on("pageerror", lambda error: self.seen.append(f"script: {error}"))
+        page.on("request", self._request)
+        page.goto(f"{self.live_server_url}/sign-in/")
+        page.fill("#id_username", LOGIN)
+        page.fill("#id_password", PASSWORD)
+        page.press("#id_password", "Enter")
+        page.wait_for_selector(".cards")
+        try:
+            yield page
+        finally:
+            context.close()
+
+    def _console(self, message: Any) -> None:
+        refused = "status of 409" in message.text or "status of 422" in message.text
+        if message.type in ("error", "warning") and not (refused and self.expected):
+            self.seen.append(f"console: {message.text}")
+
+    def _request(self, request: Any) -> None:
+        if not request.url.startswith((self.live_server_url, "data:")):
+            self.seen.append(f"foreign request: {request.url}")
+
+    def open_haul(self, page: Page, name: str) -> Haul:
+        """Open a haul by its name."""
+        haul = Haul.objects.get(name=name)
+        page.goto(f"{self.live_server_url}/hauls/{haul.pk}/")
+        page.wait_for_selector("#picture")
+        return haul
+
+    def assert_accessible(self, page: Page) -> None:
+        """No violation of WCAG 2.2 AA that axe can find."""
+        page.evaluate(AXE)
+        found = page.evaluate(
+            "rules => axe.run(document, {runOnly: {type: 'tag', values: rules}})", AXE_RULES
+        )
+        problems = [
+            {"rule": v["id"], "where": [n["target"] for n in v["nodes"]][:4], "what": v["help"]}
+            for v in found["violations"]
+        ]
+        self.assertEqual(problems, [], json.dumps(problems, indent=1))
+
+    def assert_nothing_sticks_out(self, page: Page) -> None:
+        """No sideways scrolling."""
+        wide = page.evaluate("document.documentElement.scrollWidth - window.innerWidth")
+        self.assertLessEqual(wide, 0)
+
+    def stored_inches(self, haul: Haul) -> float:
+        """Where the first item's mark is stored."""
+        haul.refresh_from_db()
+        return float(haul.document["items"][0]["placement"]["reference"])

@@ -1,0 +1,176 @@
+"""Every main view: accessible, nothing sticking out, dark, on paper, on a phone."""
+
+from __future__ import annotations
+
+import json
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import expect
+
+from book.models import Machine, Trailer, Truck
+from e2e.case import BrowserCase
+from hauls.models import Haul
+
+HAULS = (
+    "Orchard tractor to the Quarry Lane block",
+    "Excavator home from Low Fields",
+    "Big tractor to Upper Fern on the gooseneck",
+    "Plough and pipe to the spring chamber",
+)
+
+
+class Views(BrowserCase):
+    def addresses(self) -> list[str]:
+        """Every main view of the demo yard."""
+        truck = Truck.objects.get(name="Work truck 3")
+        return [
+            "/",
+            "/book/",
+            f"/book/trucks/{truck.pk}/",
+            f"/book/trucks/{truck.pk}/hitches/{truck.hitches.first().pk}/",
+            f"/book/trailers/{Trailer.objects.first().pk}/",
+            "/book/machines/new/",
+            "/hauls/new/",
+            "/hauls/import/",
+            "/nothing-here/",
+            *(f"/hauls/{Haul.objects.get(name=name).pk}/" for name in HAULS),
+        ]
+
+    def visit(self, width: int, height: int, scheme: str) -> None:
+        with self.page(width, height, color_scheme=scheme) as page:
+            for address in self.addresses():
+                with self.subTest(address=address, width=width, scheme=scheme):
+                    page.goto(self.live_server_url + address)
+                    self.assert_accessible(page)
+                    self.assert_nothing_sticks_out(page)
+        self.seen = [line for line in self.seen if "status of 404" not in line]
+
+    def test_at_a_desk(self) -> None:
+        self.visit(1280, 800, "light")
+
+    def test_in_the_cab_at_night(self) -> None:
+        self.visit(1280, 800, "dark")
+
+    def test_on_a_phone(self) -> None:
+        self.visit(390, 844, "light")
+
+    def test_sign_in_page_is_accessible(self) -> None:
+        context = self.browser.new_context()
+        page = context.new_page()
+        page.goto(f"{self.live_server_url}/sign-in/")
+        self.assert_accessible(page)
+        context.close()
+
+    def test_what_decides_fits_on_one_screen(self) -> None:
+        """At 1280x800 the planner's sentence, picture and controls need no scrolling."""
+        with self.page() as page:
+            for name in HAULS:
+                self.open_haul(page, name)
+                for part in ("#say", "#picture", ".picture-close", "#reading", "#saved", ".share"):
+                    box = page.locator(part).bounding_box()
+                    assert box is not None
+                    with self.subTest(haul=name, part=part):
+                        self.assertLessEqual(box["y"] + box["height"], 800)
+
+    def test_texts_of_the_drawing_do_not_overlap(self) -> None:
+        overlapping = """() => {
+          const boxes = [...document.querySelectorAll('.pictures text')]
+            .filter(t => getComputedStyle(t).display !== 'none' && t.textContent.trim())
+            .map(t => ({t: t.textContent, b: t.getBoundingClientRect()}));
+          const hits = [];
+          boxes.forEach((one, i) => boxes.slice(i + 1).forEach(two => {
+            const w = Math.min(one.b.right, two.b.right) - Math.max(one.b.left, two.b.left);
+            const h = Math.min(one.b.bottom, two.b.bottom) - Math.max(one.b.top, two.b.top);
+            if (w > 1 && h > 4) hits.push(one.t + ' / ' + two.t);
+          }));
+          return hits;
+        }"""
+        for width, height in ((1280, 800), (1024, 768), (390, 844)):
+            with self.page(width, height) as page:
+                for name in HAULS:
+                    self.open_haul(page, name)
+                    with self.subTest(haul=name, width=width):
+                        self.assertEqual(page.evaluate(overlapping), [])
+
+    def test_printed_page_is_black_on_white_without_controls(self) -> None:
+        with self.page(color_scheme="dark") as page:
+            self.open_haul(page, HAULS[0])
+            page.emulate_media(media="print")
+            expect(page.locator("#dock")).to_be_hidden()
+            expect(page.locator("#say")).to_be_visible()
+            ground = page.evaluate("getComputedStyle(document.body).backgroundColor")
+            self.assertEqual(ground, "rgb(255, 255, 255)")
+            self.assertGreater(len(page.pdf()), 5000)
+
+
+class Journeys(BrowserCase):
+    def test_import_and_export_through_the_pages(self) -> None:
+        source = Path(__file__).parents[1] / "planfile" / "tests" / "example.json"
+        self.expected = {422}
+        with self.page() as page, tempfile.TemporaryDirectory() as folder:
+            page.get_by_role("link", name="Import a plan file").click()
+            bad = Path(folder) / "bad.json"
+            bad.write_text(source.read_text().replace('"wheelbase": 160', '"wheelbase": 0'))
+            page.set_input_files("#id_file", bad)
+            page.get_by_role("button", name="Import").click()
+            expect(page.locator("main")).to_contain_text("truck.wheelbase: expected a number")
+            page.set_input_files("#id_file", source)
+            page.get_by_role("button", name="Import").click()
+            expect(page.locator(".say mark")).to_have_text("12 ft 6 in")
+            with page.expect_download() as download:
+                page.get_by_role("link", name="Export plan").click()
+            exported = json.loads(Path(download.value.path()).read_text(encoding="utf-8"))
+            self.assertEqual(exported, json.loads(source.read_text(encoding="utf-8")))
+
+    def test_from_a_new_machine_to_a_verdict_on_a_phone(self) -> None:
+        with self.page(390, 844, has_touch=True, is_mobile=True) as page:
+            page.get_by_role("link", name="Book").click()
+            page.get_by_role("link", name="Add a machine").click()
+            for box, text in (
+                ("name", "Borrowed digger"),
+                ("mass", "1.8 t"),
+                ("balance_ahead", "2 in"),
+                ("reach_front", "7' 4"),
+                ("reach_rear", "1,1 m"),
+            ):
+                page.fill(f"#id_{box}", text)
+            page.select_option("#id_mass_known", "plate")
+            page.get_by_role("button", name="Save machine").click()
+            expect(page.locator(".note")).to_contain_text("Borrowed digger is saved")
+            self.assertEqual(str(Machine.objects.get(name="Borrowed digger").mass), "1.8 t")
+            page.get_by_role("link", name="Haul").click()
+            page.get_by_role("link", name="New haul").click()
+            page.fill("#id_name", "Digger to the bank")
+            page.select_option("#id_hitch", label="Work truck 3, Receiver")
+            page.select_option("#id_trailer", label="20 ft equipment trailer")
+            page.select_option("#id_machine_1", label="Borrowed digger")
+            page.get_by_role("button", name="Plan it").click()
+            expect(page.locator(".say-first")).to_contain_text("Stop with the rear axle")
+            expect(page.locator(".say .verdict")).to_contain_text("ok")
+
+    def test_rows_are_added_in_the_book(self) -> None:
+        with self.page() as page:
+            truck = Truck.objects.get(name="Old half-ton")
+            page.goto(f"{self.live_server_url}/book/trucks/{truck.pk}/")
+            before = page.locator(".rows fieldset").count()
+            page.get_by_role("button", name="Add a row").click()
+            page.keyboard.type("Dog")
+            row = page.locator(".rows fieldset").nth(before)
+            row.locator("input[name$=mass]").fill("31 kg")
+            row.locator("input[name$=ahead_of_rear_axle]").fill("5 ft")
+            page.get_by_role("button", name="Save truck").click()
+            expect(page.locator(".note")).to_contain_text("Old half-ton is saved")
+            self.assertEqual(str(truck.loads.get(name="Dog").mass), "31 kg")
+
+    def test_removing_asks_first(self) -> None:
+        with self.page() as page:
+            plough = Machine.objects.get(name="Trench plough")
+            page.goto(f"{self.live_server_url}/book/machines/{plough.pk}/")
+            page.get_by_role("button", name="Remove from the book").click()
+            page.get_by_role("button", name="Keep it").click()
+            self.assertTrue(Machine.objects.filter(pk=plough.pk).exists())
+            page.get_by_role("button", name="Remove from the book").click()
+            page.get_by_role("button", name="Remove it").click()
+            expect(page.locator(".note")).to_contain_text("is out of the book")
+            self.assertFalse(Machine.objects.filter(pk=plough.pk).exists())
