@@ -16,6 +16,7 @@ from book.models import (
     Truck,
     TruckLoad,
 )
+from demo.login import LOGIN, PASSWORD
 from hauls.models import Haul
 from hauls.services.haul import create_haul, save_haul, set_reference
 from measures import Quantity
@@ -23,8 +24,6 @@ from mechanics.units import M_PER_IN
 from yards.models import Membership, User, Yard
 
 NAME = "Fernbeck Drainage"
-LOGIN, PASSWORD = "demo", "fernbeck-demo"
-"""Printed by the demo, and good for the demo yard alone."""
 
 
 def _lb(number: float | None) -> Quantity | None:

@@ -12,19 +12,11 @@ from typing import Any, ClassVar
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from playwright.sync_api import Browser, Page, Playwright, sync_playwright
 
-from demo.yard import LOGIN, PASSWORD, make_demo_yard
+from demo.login import LOGIN, PASSWORD
+from demo.yard import make_demo_yard
+from e2e.browser import ARGUMENTS, CHROMIUM
 from hauls.models import Haul
 
-CHROMIUM = "/usr/bin/chromium"
-ARGUMENTS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 AXE = (Path(__file__).parent / "vendor" / "axe.min.js").read_text(encoding="utf-8")
 AXE_RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 WAIT = 10_000

@@ -103,6 +103,7 @@ DATABASES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "yards.User"
+AUTHENTICATION_BACKENDS = ["yards.backend.YardBackend"]
 CSRF_FAILURE_VIEW = "web.views.csrf_failure"
 LOGIN_URL = "sign_in"
 LOGIN_REDIRECT_URL = "home"

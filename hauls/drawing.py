@@ -9,12 +9,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
 from measures.writing import UnitSystem, write_length, write_number, write_percent
 from mechanics.hitch import HitchType
 from mechanics.item import Item
 from mechanics.report import Report
+from mechanics.trailer import Deck, Trailer
+from mechanics.truck import Truck
 from mechanics.units import M_PER_IN
 from mechanics.windows import Window
 
@@ -25,6 +28,9 @@ PAD_TOP, PAD_HEIGHT, PAD_WIDTH = 226, 56, 50
 TAPE_Y, TAPE_HEIGHT = 352, 28
 CLOSE_X, CLOSE_WIDTH, CLOSE_Y, CLOSE_HEIGHT = 8, 416, 458, 38
 ABOVE_LEFT, ABOVE_Y, ABOVE_MAX = 450, 470, 112
+BEHIND_BUMPER = (HitchType.BALL, HitchType.PINTLE)
+"""Hitches that stand behind the truck, not over its bed."""
+
 CLOSE_SPAN_M = 1.4
 """Length of tape shown in the close-up, about 55 in."""
 
@@ -97,6 +103,21 @@ class Pad:
     over_height: float
 
 
+@dataclass(frozen=True, kw_only=True)
+class Outfit:
+    """Truck and trailer in side view, and the tape's ticks: the same at every place."""
+
+    truck: tuple[Shape, ...]
+    truck_wheels: tuple[Wheel, ...]
+    trailer: tuple[Shape, ...]
+    trailer_wheels: tuple[Wheel, ...]
+    ticks: str
+    tape_labels: tuple[Label, ...]
+    fenders: tuple[tuple[float, float, float, float], ...]
+    ball_x: float
+    ball_y: float
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class DrawnItem:
     """One item in side view and from above."""
@@ -105,6 +126,7 @@ class DrawnItem:
     id: str
     name: str
     mass: str
+    tolerance: str
     shapes: list[Shape]
     wheels: list[Wheel]
     balance_x: float
@@ -160,7 +182,7 @@ class Tape:
     x: float
     width: float
     ticks: str
-    labels: list[Label]
+    labels: Sequence[Label]
     windows: list[Band]
     sure: list[Band]
     mark_x: float | None
@@ -172,10 +194,7 @@ class Drawing:
 
     scale: float
     deck_x: float
-    truck: list[Shape]
-    truck_wheels: list[Wheel]
-    trailer: list[Shape]
-    trailer_wheels: list[Wheel]
+    outfit: Outfit
     ball_x: float
     ball_y: float
     deck_y: float
@@ -190,24 +209,23 @@ class Drawing:
     above_top: float
     above_height: float
     above_tongue: str
-    above_fenders: list[tuple[float, float, float, float]]
+    above_fenders: tuple[tuple[float, float, float, float], ...]
     above_sides: str
 
 
 class Frame:
-    """From metres of the outfit to drawing units. ``x`` runs rearward from the coupler."""
+    """From metres of the outfit to drawing units. ``x`` runs rearward from the coupler.
 
-    def __init__(self, report: Report) -> None:
-        truck, trailer = report.plan.truck, report.plan.trailer
+    ``tallest`` is the height of the tallest item, in metres.
+    """
+
+    def __init__(self, truck: Truck, trailer: Trailer, hitch: HitchType, tallest: float) -> None:
         deck = trailer.deck
         nose = truck.wheelbase_m + truck.hitch_offset_m + 1.0
         tail = max(deck.start_m + deck.length_m, *(a.position_m + 0.45 for a in trailer.axles))
         tail += min(deck.rear_overhang_m, 1.5) + 0.3
         self.front = min(-nose, deck.start_m - deck.front_overhang_m)
-        self.deck_height = deck.height_m or (
-            0.95 if report.plan.hitch.type is not HitchType.BALL else 0.65
-        )
-        tallest = max((_height(i) for i in report.plan.items), default=1.5)
+        self.deck_height = deck.height_m or (0.95 if hitch is not HitchType.BALL else 0.65)
         top = max(2.1, self.deck_height + tallest) + 0.25
         self.scale = min((WIDTH - 2 * SIDE) / (tail - self.front), (GROUND_Y - 24) / top)
         span = (tail - self.front) * self.scale
@@ -225,12 +243,12 @@ class Frame:
 class AboveFrame:
     """The view from above: one scale both ways, in the room right of the close-up."""
 
-    def __init__(self, report: Report) -> None:
-        deck = report.plan.trailer.deck
+    def __init__(self, trailer: Trailer) -> None:
+        deck = trailer.deck
         self.front = min(deck.start_m - deck.front_overhang_m, 0.0)
         length = deck.start_m + deck.length_m + deck.rear_overhang_m - self.front
         room = WIDTH - SIDE - ABOVE_LEFT
-        self.scale = min(room / length, ABOVE_MAX / (_deck_width(report) + 0.3))
+        self.scale = min(room / length, ABOVE_MAX / (_deck_width(trailer) + 0.3))
         self.left = WIDTH - SIDE - length * self.scale
 
     def x(self, metres: float) -> float:
@@ -260,11 +278,12 @@ def draw(
     the two ends of each of the selected item's intervals. ``length_per_m`` turns metres
     into the plan's own unit, for wheelbases kept in it.
     """
-    frame = Frame(report)
-    trailer = report.plan.trailer
+    truck, trailer, hitch = report.plan.truck, report.plan.trailer, report.plan.hitch.type
     deck = trailer.deck
+    tallest = max((_height(i) for i in report.plan.items), default=1.5)
+    frame, outfit = draw_outfit(truck, trailer, hitch, tallest, unit)
     deck_x = frame.x(deck.start_m)
-    above = AboveFrame(report)
+    above = AboveFrame(trailer)
     items = [
         _item(
             frame, report, index, extras[index], names[index], selected, above, unit, length_per_m
@@ -275,24 +294,17 @@ def draw(
     window = report.windows[selected] if selected is not None else None
     mark = None if selected is None else report.plan.items[selected].placement.reference_m
     close, ends, sure_label = _close_up(window, mark, end_texts, deck.length_m, unit)
-    half = _deck_width(report) / 2 * above.scale
-    truck_shapes, truck_wheels = _truck(frame, report)
+    half = _deck_width(trailer) / 2 * above.scale
     return Drawing(
         scale=frame.scale,
         deck_x=deck_x,
-        truck=truck_shapes,
-        truck_wheels=truck_wheels,
-        trailer=_trailer(frame, report),
-        trailer_wheels=[
-            Wheel(x=frame.x(a.position_m), y=frame.y(0.35), radius=0.35 * frame.scale)
-            for a in trailer.axles
-        ],
-        ball_x=frame.x(0),
-        ball_y=frame.y(_ball_height(report)),
+        outfit=outfit,
+        ball_x=outfit.ball_x,
+        ball_y=outfit.ball_y,
         deck_y=frame.y(frame.deck_height),
         pads=_pads(frame, report, unit),
         items=items,
-        tape=_main_tape(frame, report, window, mark, unit),
+        tape=_main_tape(frame, deck, outfit, window, mark),
         close=close,
         close_ends=ends,
         close_mark=""
@@ -311,7 +323,7 @@ def draw(
         )
         if deck.start_m > 0
         else "",
-        above_fenders=_fenders(above, report, half),
+        above_fenders=outfit.fenders,
         above_sides="left side {}, right side {}".format(
             *(
                 f"{write_number(kg / unit.kg)} {unit.mass_unit}"
@@ -321,17 +333,37 @@ def draw(
     )
 
 
-def _deck_width(report: Report) -> float:
-    return report.plan.trailer.deck.width_m or report.plan.trailer.track_width_m
+@lru_cache(maxsize=128)
+def draw_outfit(
+    truck: Truck, trailer: Trailer, hitch: HitchType, tallest: float, unit: UnitSystem
+) -> tuple[Frame, Outfit]:
+    """What stays the same wherever the items stand, drawn once and kept."""
+    frame, above = Frame(truck, trailer, hitch, tallest), AboveFrame(trailer)
+    shapes, wheels = _truck(frame, truck)
+    ticks, labels = _ticks(frame, trailer.deck, unit)
+    half = _deck_width(trailer) / 2 * above.scale
+    return frame, Outfit(
+        truck=tuple(shapes),
+        truck_wheels=tuple(wheels),
+        trailer=tuple(_trailer(frame, trailer, hitch)),
+        trailer_wheels=tuple(
+            Wheel(x=frame.x(a.position_m), y=frame.y(0.35), radius=0.35 * frame.scale)
+            for a in trailer.axles
+        ),
+        ticks=ticks,
+        tape_labels=tuple(labels),
+        fenders=tuple(_fenders(above, trailer, half)),
+        ball_x=frame.x(0),
+        ball_y=frame.y(0.5 if hitch in BEHIND_BUMPER else 1.12),
+    )
 
 
-def _ball_height(report: Report) -> float:
-    return 0.5 if report.plan.hitch.type in (HitchType.BALL, HitchType.PINTLE) else 1.12
+def _deck_width(trailer: Trailer) -> float:
+    return trailer.deck.width_m or trailer.track_width_m
 
 
-def _truck(frame: Frame, report: Report) -> tuple[list[Shape], list[Wheel]]:
+def _truck(frame: Frame, truck: Truck) -> tuple[list[Shape], list[Wheel]]:
     """A pickup about its wheelbase; the bumper stands just ahead of a ball behind it."""
-    truck = report.plan.truck
     wheelbase, offset = truck.wheelbase_m, truck.hitch_offset_m
     rear = -(offset - 0.13) if offset > 0.5 else -1.15
     cab_rear = min(1.06, wheelbase * 0.27)
@@ -387,12 +419,12 @@ def _truck(frame: Frame, report: Report) -> tuple[list[Shape], list[Wheel]]:
     return shapes, wheels
 
 
-def _trailer(frame: Frame, report: Report) -> list[Shape]:
-    trailer, deck = report.plan.trailer, report.plan.trailer.deck
+def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType) -> list[Shape]:
+    deck = trailer.deck
     top, start, end = frame.deck_height, deck.start_m, deck.start_m + deck.length_m
     x, y = frame.x, frame.y
     shapes = []
-    if report.plan.hitch.type in (HitchType.BALL, HitchType.PINTLE):
+    if hitch in BEHIND_BUMPER:
         shapes.append(
             Shape(
                 data=path(
@@ -484,9 +516,9 @@ def _trailer(frame: Frame, report: Report) -> list[Shape]:
 
 
 def _fenders(
-    above: AboveFrame, report: Report, half: float
+    above: AboveFrame, trailer: Trailer, half: float
 ) -> list[tuple[float, float, float, float]]:
-    axles = [a.position_m for a in report.plan.trailer.axles]
+    axles = [a.position_m for a in trailer.axles]
     x, width = above.x(min(axles) - 0.5), (max(axles) - min(axles) + 1.0) * above.scale
     return [(x, ABOVE_Y - half - 7, width, 7), (x, ABOVE_Y + half, width, 7)]
 
@@ -532,7 +564,8 @@ def _item(
         index=index,
         id=item.id,
         name=name,
-        mass=f"{write_number(item.mass_kg / unit.kg)}{tolerance} {unit.mass_unit}",
+        mass=f"{write_number(item.mass_kg / unit.kg)} {unit.mass_unit}",
+        tolerance=tolerance,
         shapes=[Shape(data=path(at(points)), style=style) for style, points in outline.shapes],
         wheels=[
             Wheel(
@@ -575,7 +608,7 @@ def _label_rows(items: list[DrawnItem]) -> list[DrawnItem]:
     if not items:
         return items
     order = sorted(range(len(items)), key=lambda k: items[k].label_x)
-    widest = max(len(i.mass) for i in items)
+    widest = max(len(i.mass + i.tolerance) for i in items)
     gap = max(88.0, 7.6 * widest + 10)
     centres = spread([items[k].label_x for k in order], gap, gap / 2, WIDTH - gap / 2)
     top = min(i.label_y for i in items)
@@ -591,6 +624,7 @@ class Outline:
     wheels: list[tuple[float, float]]
 
 
+@lru_cache(maxsize=256)
 def machine_outline(
     shape: str, front: float, rear: float, height: float, wheelbase: float | None
 ) -> Outline:
@@ -838,10 +872,8 @@ def _bands(
     return found[0], found[1]
 
 
-def _main_tape(
-    frame: Frame, report: Report, window: Window | None, mark: float | None, unit: UnitSystem
-) -> Tape:
-    deck = report.plan.trailer.deck
+def _ticks(frame: Frame, deck: Deck, unit: UnitSystem) -> tuple[str, list[Label]]:
+    """The main tape's ticks as one path, and its numbers: feet, or metres."""
     x0, width = frame.x(deck.start_m), deck.length_m * frame.scale
     bottom = TAPE_Y + TAPE_HEIGHT
     ticks, labels = [], []
@@ -849,23 +881,28 @@ def _main_tape(
         step, per_big, big_label = 3 * M_PER_IN, 4, 2
     else:
         step, per_big, big_label = 0.1, 5, 2
-    last_label = x0 + width
     for n in range(int(deck.length_m / step + 1e-6) + 1):
         x = x0 + n * step * frame.scale
         big = n % per_big == 0
         middle = n % per_big == per_big // 2 and unit is UnitSystem.US
         ticks.append(f"M{x:.1f} {bottom}v{-13 if big else -9 if middle else -5}")
-        if n % (per_big * big_label) == 0 and x < last_label + 6:
+        if n % (per_big * big_label) == 0 and x < x0 + width + 6:
             feet = n // per_big
-            labels.append(
-                Label(x=x, text=str(feet) if unit is UnitSystem.US else f"{n * step:.0f}")
-            )
+            text = str(feet) if unit is UnitSystem.US else f"{n * step:.0f}"
+            labels.append(Label(x=x, text=text))
+    return "".join(ticks), labels
+
+
+def _main_tape(
+    frame: Frame, deck: Deck, outfit: Outfit, window: Window | None, mark: float | None
+) -> Tape:
+    x0, width = frame.x(deck.start_m), deck.length_m * frame.scale
     safe, sure = _bands(window, lambda m: x0 + m * frame.scale, x0 - 40, x0 + width + 40)
     return Tape(
         x=x0,
         width=width,
-        ticks="".join(ticks),
-        labels=labels,
+        ticks=outfit.ticks,
+        labels=outfit.tape_labels,
         windows=safe,
         sure=sure,
         mark_x=None if mark is None else x0 + mark * frame.scale,

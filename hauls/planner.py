@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import copy
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -90,10 +89,19 @@ class State:
 
     def __init__(self, haul: Haul, sent: Mapping[str, Any] | None = None) -> None:
         self.haul = haul
-        self.document: dict[str, Any] = copy.deepcopy(haul.document)
+        stored = haul.document
+        # only places and rules are ever changed here; the rest is shared with what is stored
+        self.document: dict[str, Any] = {**stored}
+        if "items" in stored:
+            self.document["items"] = [
+                {**item, "placement": {**item["placement"]}} for item in stored["items"]
+            ]
+        if "rules" in stored:
+            self.document["rules"] = {**stored["rules"]}
         self.base = haul.revision
-        self.selected: int | None = 0 if self.document.get("items") else None
+        self.selected: int | None = 0 if stored.get("items") else None
         self.open = ""
+        self._plan: Plan | None = None
         if sent is not None:
             self._overlay(sent)
 
@@ -129,7 +137,22 @@ class State:
         Raises:
             PlanFileError: what the page sent does not make a valid plan.
         """
-        return read_document(self.document)
+        if self._plan is None:
+            self._plan = read_document(self.document)
+        return self._plan
+
+    def put(self, index: int, reference_m: float, *, turn: bool = False) -> None:
+        """Stand an item elsewhere, within reach of the deck; turned round where asked."""
+        plan = self.plan()
+        if turn:
+            plan = placed(plan, index, turn=True)
+            placement = self.document["items"][index]["placement"]
+            placement["facing"] = plan.items[index].placement.facing.value
+        low, high = reach(plan, index)
+        set_reference(self.document, index, min(max(reference_m, low), high))
+        per = LengthUnit(self.document["units"]["length"]).m
+        kept = self.document["items"][index]["placement"]["reference"] * per
+        self._plan = placed(plan, index, reference_m=kept)
 
     def set_school(self, school: str, least: str, greatest: str) -> None:
         """Hold another school of tongue share.
@@ -139,6 +162,7 @@ class State:
         """
         if school not in {s.value for s in TongueSchool}:
             raise ActionError("That school of tongue share is not known.")
+        self._plan = None
         rules = self.document.setdefault("rules", {})
         if school == TongueSchool.CUSTOM.value:
             low, high = _percent(least), _percent(greatest)
@@ -180,14 +204,14 @@ def act(state: State, action: str, sent: Mapping[str, Any], unit: UnitSystem) ->
     if action == "drag":
         to = _finite(sent.get("to")) * LengthUnit(state.document["units"]["length"]).m
         step = 0.0127 if unit is UnitSystem.US else 0.01
-        _put(state, plan, index, round(to / step) * step)
+        state.put(index, round(to / step) * step)
     elif action == "nudge":
         by = _finite(sent.get("by"))
         small, large = NUDGE_IN[unit]
         if abs(by) not in (1.0, 2.0):
             raise ActionError("A nudge is one small or one large step.")
         size = (small if abs(by) == 1.0 else large) * (0.0254 if unit is UnitSystem.US else 0.001)
-        _put(state, plan, index, here + (size if by > 0 else -size))
+        state.put(index, here + (size if by > 0 else -size))
     elif action == "read":
         typed = str(sent.get("reading", ""))
         try:
@@ -202,17 +226,16 @@ def act(state: State, action: str, sent: Mapping[str, Any], unit: UnitSystem) ->
                 f"{write_length(plan.trailer.deck.length_m, unit)} long. Nothing was moved.",
                 typed,
             )
-        _put(state, plan, index, metres)
+        state.put(index, metres)
     elif action == "turn":
-        turned = placed(plan, index, turn=True)
-        placement = state.document["items"][index]["placement"]
-        placement["facing"] = turned.items[index].placement.facing.value
-        _put(state, turned, index, turned.items[index].placement.reference_m)
+        state.put(
+            index, placed(plan, index, turn=True).items[index].placement.reference_m, turn=True
+        )
     elif action == "aim":
         aim = evaluate(plan).windows[index].aim_m
         if aim is None:
             raise ActionError("There is no place on this deck where every limit holds.")
-        _put(state, plan, index, aim)
+        state.put(index, aim)
     else:
         raise ActionError("The planner does not know that action.")
 
@@ -224,11 +247,6 @@ def reach(plan: Plan, index: int) -> tuple[float, float]:
         min(item.reach_forward_m - deck.front_overhang_m - 1.0, 0.0),
         max(deck.length_m + deck.rear_overhang_m + 1.0 - item.reach_rearward_m, deck.length_m),
     )
-
-
-def _put(state: State, plan: Plan, index: int, reference_m: float) -> None:
-    low, high = reach(plan, index)
-    set_reference(state.document, index, min(max(reference_m, low), high))
 
 
 def _finite(text: Any) -> float:

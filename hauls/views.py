@@ -188,13 +188,13 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
     error: ActionError | None = None
     conflict: Haul | None = None
     status = 200
-    state = State(haul)
+    state: State | None = None
     try:
         state = State(haul, sent)
         act(state, sent.get("do", ""), sent, unit)
         state.plan()
     except ActionError as problem:
-        error, status = problem, 422
+        state, error, status = state or State(haul), problem, 422
     except PlanFileError as problem:
         state, error, status = State(haul), ActionError(f"That cannot be: {problem}."), 422
     commit = sent.get("commit") == "1" and error is None
@@ -203,7 +203,7 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
         commit = True
     if commit:
         try:
-            save_haul(haul, state.document, base=state.base, user=request.user)
+            save_haul(haul, state.document, base=state.base, user=request.user, plan=state.plan())
             state.base = haul.revision
         except StaleRevision as stale:
             conflict, status = stale.haul, 409

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import lru_cache
 
 from hauls.services.haul import placed
 from hauls.wording import SCHOOL_LABELS
@@ -28,7 +29,15 @@ SCHOOLS = {
 
 
 def ways_out(plan: Plan, index: int, unit: UnitSystem) -> list[str]:
-    """Changes that open the item's window, each alone: facing, school, mass."""
+    """Changes that open the item's window, each alone: facing, school, mass.
+
+    None of it depends on where the item itself stands, so a drag asks only once.
+    """
+    return list(_ways_out(placed(plan, index, reference_m=0.0), index, unit))
+
+
+@lru_cache(maxsize=256)
+def _ways_out(plan: Plan, index: int, unit: UnitSystem) -> tuple[str, ...]:
     found = []
     if _opens(placed(plan, index, turn=True), index):
         found.append("Turned round it has a place.")
@@ -48,7 +57,7 @@ def ways_out(plan: Plan, index: int, unit: UnitSystem) -> list[str]:
     less = _mass_to_leave(plan, index)
     if less is not None:
         found.append(f"With {write_mass(less, unit)} less on it there is a place.")
-    return found or ["Try another trailer or truck."]
+    return tuple(found) or ("Try another trailer or truck.",)
 
 
 def _opens(plan: Plan, index: int) -> bool:

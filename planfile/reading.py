@@ -38,6 +38,48 @@ _TYPE_WORDS = {
 }
 
 
+# The library learns a structure the first time it meets it, and two threads that teach it
+# at once have been seen to crash the process. So it is taught here, while importing.
+msgspec.convert(
+    {
+        "format": "eyebolt.plan",
+        "version": 1,
+        "units": {"mass": "kg", "length": "m"},
+        "truck": {
+            "front_axle_mass": 1,
+            "rear_axle_mass": 1,
+            "wheelbase": 1,
+            "hitch_offset": 1,
+            "cargo": [{"mass": 1, "ahead_of_rear_axle": 1}],
+        },
+        "hitch": {
+            "type": "ball",
+            "components": [{"name": "ball"}],
+            "weight_distribution": {"front_axle_restoration": 1},
+        },
+        "trailer": {
+            "empty_mass": 2,
+            "empty_tongue_mass": 1,
+            "axles": [{"position": 1}],
+            "track_width": 1,
+            "deck": {"start": 0, "length": 1},
+        },
+        "items": [
+            {
+                "id": "m",
+                "mass": 1,
+                "cg": {"ahead": 0},
+                "front": 1,
+                "rear": 1,
+                "placement": {"reference": 1},
+            }
+        ],
+        "rules": {"tongue": "default"},
+    },
+    PlanDocument,
+)
+
+
 def read_plan(data: bytes) -> tuple[dict[str, Any], Plan]:
     """Read a plan file.
 

@@ -44,7 +44,7 @@ def main() -> None:
     call_command("load_demo")
     call_command("collectstatic", verbosity=0, interactive=False)
 
-    from demo.yard import LOGIN, PASSWORD
+    from demo.login import LOGIN, PASSWORD
 
     print(f"Eyebolt serves the demo yard on http://{HOST}:{port}/", flush=True)
     print(f"Sign in as {LOGIN} with the password {PASSWORD}. Ctrl-C stops it.", flush=True)

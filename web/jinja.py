@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Hashable
+from functools import lru_cache
 from typing import Any
 
 from django.contrib.staticfiles.storage import staticfiles_storage
 from django.urls import reverse
 from jinja2 import Environment, StrictUndefined
+from markupsafe import Markup
 
 from measures.writing import write_entered
 
@@ -15,11 +18,22 @@ def _url(name: str, *args: Any, **kwargs: Any) -> str:
     return reverse(name, args=args, kwargs=kwargs)
 
 
+def _kept(env: Environment, template: str, name: str) -> Callable[[Hashable], Markup]:
+    """A partial of one hashable thing, rendered once for each and kept."""
+
+    @lru_cache(maxsize=128)
+    def markup(thing: Hashable) -> Markup:
+        return Markup(env.get_template(template).render({name: thing}))  # noqa: S704  our own
+
+    return markup
+
+
 def environment(**options: Any) -> Environment:
     """Jinja2 with addresses, static files and measures; an unknown name is an error."""
     options["undefined"] = StrictUndefined
     options["autoescape"] = True
     env = Environment(trim_blocks=True, lstrip_blocks=True, **options)  # noqa: S701  set above
     env.globals |= {"static": staticfiles_storage.url, "url": _url}
+    env.globals["outfit_markup"] = _kept(env, "hauls/_outfit.html", "o")
     env.filters["entered"] = write_entered
     return env

@@ -26,10 +26,9 @@ def in_yard(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
     @wraps(view)
     @login_required
     def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponse:
-        yard = Yard.objects.filter(members=request.user.pk).order_by("pk").first()
-        if yard is None:
+        if request.user.current_yard is None:
             return render(request, "yards/no_yard.html", status=403)
-        request.yard = yard
+        request.yard = request.user.current_yard
         return view(request, *args, **kwargs)
 
     return gate

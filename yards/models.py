@@ -17,6 +17,9 @@ class User(AbstractUser):
         default=UnitSystem.US.value,
     )
 
+    current_yard: Yard | None = None
+    """The yard the person works in, set on loading; not a column."""
+
     @property
     def unit_system(self) -> UnitSystem:
         """The units this person reads in."""

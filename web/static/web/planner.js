@@ -1,7 +1,7 @@
 /* The planner's hands. The server computes and draws; this sends what was done, one
    request at a time, and puts the answer in place. It computes no load. */
 (() => {
-  const GAP_MS = 25; // least time between two requests of a drag: two frames of a screen
+  const GAP_MS = 33; // least time between two requests of a drag: two frames of a screen
   const RETRY_MS = 2000;
 
   const form = () => document.getElementById("planner");
@@ -63,7 +63,7 @@
   };
 
   const body = (action) => {
-    const data = new FormData(form());
+    const data = new URLSearchParams(new FormData(form()));
     data.delete("do");
     for (const [name, value] of Object.entries({ ...action.state, ...action.fields })) data.set(name, value);
     data.set("commit", action.commit ? "1" : "0");
@@ -133,8 +133,10 @@
     });
     const now = document.getElementById("reading");
     if (now) {
-      if (typed !== null) now.value = typed;
-      else {
+      if (typed !== null) {
+        now.value = typed;
+        now.dataset.typed = "yes";
+      } else {
         now.value = now.getAttribute("value");
         delete now.dataset.typed;
       }

@@ -1,0 +1,173 @@
+"""The production server on loopback, with a demo yard of its own."""
+
+from __future__ import annotations
+
+import http.client
+import os
+import re
+import socket
+import subprocess
+import sys
+import threading
+import time
+from pathlib import Path
+from types import TracebackType
+from urllib.parse import urlencode
+
+from playwright.sync_api import sync_playwright
+
+from demo.login import LOGIN, PASSWORD
+from e2e.browser import ARGUMENTS, CHROMIUM
+
+ROOT = Path(__file__).resolve().parent.parent
+SECONDS = 8
+"""Length of one measurement."""
+
+
+class Server:
+    """The server as the demo starts it, on a free port, with its data in a scratch folder."""
+
+    def __init__(self, folder: Path) -> None:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = int(probe.getsockname()[1])
+        self.environment = {
+            **os.environ,
+            "EYEBOLT_DATA": str(folder),
+            "EYEBOLT_HTTPS": "0",
+            "PORT": str(self.port),
+        }
+
+    def __enter__(self) -> Server:
+        self.process = subprocess.Popen(
+            [sys.executable, "scripts/demo.py"],
+            cwd=ROOT,
+            env=self.environment,
+            stdout=subprocess.DEVNULL,
+        )
+        for _ in range(200):
+            try:
+                socket.create_connection(("127.0.0.1", self.port), timeout=1).close()
+                return self
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError("the server did not start within 20 s")
+
+    def __exit__(
+        self,
+        kind: type[BaseException] | None,
+        error: BaseException | None,
+        trace: TracebackType | None,
+    ) -> None:
+        self.process.terminate()
+        self.process.wait(timeout=20)
+
+    @property
+    def address(self) -> str:
+        """Where it serves."""
+        return f"http://127.0.0.1:{self.port}"
+
+
+class Client:
+    """One person's browser, as far as a drag needs one."""
+
+    def __init__(self, server: Server) -> None:
+        self.connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=30)
+        self.cookies: dict[str, str] = {}
+        page = self.ask("GET", "/sign-in/")[1]
+        fields = {"username": LOGIN, "password": PASSWORD, "csrfmiddlewaretoken": token(page)}
+        self.ask("POST", "/sign-in/", fields)
+
+    def ask(self, method: str, path: str, fields: dict[str, str] | None = None) -> tuple[int, str]:
+        """One request on the kept connection; status and text."""
+        headers = {
+            "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()),
+            "X-Requested-With": "planner",
+        }
+        body = None
+        if fields is not None:
+            body = urlencode(fields)
+            headers["Content-Type"] = "application/x-www-form-urlencoded"
+        self.connection.request(method, path, body, headers)
+        answer = self.connection.getresponse()
+        for header, value in answer.getheaders():
+            if header.lower() == "set-cookie":
+                name, _, rest = value.partition("=")
+                self.cookies[name] = rest.split(";")[0]
+        return answer.status, answer.read().decode()
+
+
+def token(page: str) -> str:
+    """The form token of a page."""
+    found = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page)
+    if found is None:
+        raise RuntimeError("the page holds no form token")
+    return found[1]
+
+
+def bench_drag(server: Server, *, clients: int, gap: float) -> tuple[list[float], int]:
+    """Times of drag steps by several people at once, each on a haul, and how many failed.
+
+    ``gap`` is the least time between two requests of one person; the page keeps 33 ms.
+    """
+    times: list[float] = []
+    errors = [0]
+    people = [Client(server) for _ in range(clients)]
+    home = people[0].ask("GET", "/")[1]
+    hauls = sorted(set(re.findall(r'href="(/hauls/\d+/)"', home)))
+    end = time.perf_counter() + SECONDS
+
+    def drag(person: Client, haul: str) -> None:
+        page = person.ask("GET", haul)[1]
+        inner = page[page.index('id="planner"') :]
+        fields = dict(re.findall(r'type="hidden" name="([^"]+)" value="([^"]*)"', inner))
+        fields |= {"do": "drag", "commit": "0"}
+        begin_at = float(fields["reference-0"])
+        step = 0
+        while (begin := time.perf_counter()) < end:
+            step += 1
+            fields["to"] = str(begin_at + step % 40 - 20)
+            status, text = person.ask("POST", f"{haul}change/", fields)
+            taken = time.perf_counter() - begin
+            times.append(taken)
+            errors[0] += status != 200 or 'id="planner"' not in text
+            time.sleep(max(gap - taken, 0.0))
+
+    threads = [
+        threading.Thread(target=drag, args=(person, hauls[n % len(hauls)]))
+        for n, person in enumerate(people)
+    ]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    return times, errors[0]
+
+
+def bench_transfer(server: Server) -> tuple[int, int]:
+    """Bytes that a browser receives for the planner page: first visit, and again."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        signed_in = browser.new_context()
+        page = signed_in.new_page()
+        page.goto(f"{server.address}/sign-in/")
+        page.fill("#id_username", LOGIN)
+        page.fill("#id_password", PASSWORD)
+        page.press("#id_password", "Enter")
+        page.wait_for_selector(".cards")
+        haul = page.get_attribute(".card-haul a", "href")
+        fresh = browser.new_context(storage_state=signed_in.storage_state())
+        page = fresh.new_page()
+        received = [0]
+        watch = fresh.new_cdp_session(page)
+        watch.send("Network.enable")
+        watch.on(
+            "Network.loadingFinished",
+            lambda event: received.__setitem__(0, received[0] + int(event["encodedDataLength"])),
+        )
+        page.goto(f"{server.address}{haul}", wait_until="networkidle")
+        first, received[0] = received[0], 0
+        page.goto(f"{server.address}{haul}", wait_until="networkidle")
+        again = received[0]
+        browser.close()
+    return first, again
