@@ -127,7 +127,7 @@ def bench_drag(server: Server, *, clients: int, gap: float) -> tuple[list[float]
         while (begin := time.perf_counter()) < end:
             step += 1
             fields["to"] = str(begin_at + step % 40 - 20)
-            status, text = person.ask("POST", f"{haul}change/", fields)
+            status, text = person.ask("POST", f"{haul}preview/", fields)
             taken = time.perf_counter() - begin
             times.append(taken)
             errors[0] += status != 200 or 'id="planner"' not in text

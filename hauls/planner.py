@@ -68,6 +68,7 @@ class Row:
     fill: float
     past: float
     open: bool
+    edge: float = BAR_LIMIT * 100
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -358,7 +359,6 @@ def present(
         "rows": rows[:ROWS_SHOWN],
         "more_rows": rows[ROWS_SHOWN:],
         "more_open": any(r.open for r in rows[ROWS_SHOWN:]),
-        "bar_limit": BAR_LIMIT * 100,
         "why": arithmetic,
         "share": share_scale(report)
         | {
@@ -445,8 +445,8 @@ def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> 
         word=STATUS_WORDS[check.status],
         margin=margin,
         tail=tail,
-        fill=min(max(fill, 0.0), 1.0) * BAR_LIMIT * 100,
-        past=past * BAR_LIMIT * 100,
+        fill=round(min(max(fill, 0.0), 1.0) * BAR_LIMIT * 100, 2),
+        past=round(past * BAR_LIMIT * 100, 2),
         open=check.code == opened,
     )
 

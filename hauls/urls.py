@@ -10,6 +10,7 @@ urlpatterns = [
     path("hauls/import/", views.bring_in, name="import_plan"),
     path("hauls/<int:pk>/", views.planner, name="haul"),
     path("hauls/<int:pk>/change/", views.change, name="change_haul"),
+    path("hauls/<int:pk>/preview/", views.preview, name="preview_haul"),
     path("hauls/<int:pk>/outfit/", views.outfit, name="outfit"),
     path("hauls/<int:pk>/copy/", views.copy, name="copy_haul"),
     path("hauls/<int:pk>/book/", views.take_books_numbers, name="take_books_numbers"),

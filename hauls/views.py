@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from functools import lru_cache
 from typing import Any
 
 from django.contrib import messages
@@ -32,6 +33,7 @@ from mechanics.checks import Status
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from yards.access import YardRequest, in_yard
+from yards.recent import in_yard_recently
 
 PICTURES = 12
 """Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
@@ -171,6 +173,38 @@ def planner(request: YardRequest, pk: int) -> HttpResponse:
     )
     context = present(State(haul), request.user.unit_system, books_news=_books_news(haul))
     return render(request, "hauls/planner.html", {**context, "place": "haul", "title": haul.name})
+
+
+@lru_cache(maxsize=64)
+def _haul_at(yard_pk: int, pk: int, revision: int) -> Haul:
+    """A haul of a yard as it stood at a revision, for looking only.
+
+    Raises:
+        Haul.DoesNotExist: it is not that yard's, or has moved on.
+    """
+    return Haul.objects.get(yard=yard_pk, pk=pk, revision=revision)
+
+
+@require_POST
+@in_yard_recently
+def preview(request: YardRequest, pk: int) -> HttpResponse:
+    """One step of a drag: drawn anew and nothing stored.
+
+    Asked many times a second. A page that is behind is answered by :func:`change`.
+    """
+    sent = request.POST
+    try:
+        haul = _haul_at(request.yard.pk, pk, int(sent.get("base") or 0))
+    except (Haul.DoesNotExist, ValueError):
+        return change(request, pk)
+    unit = request.user.unit_system
+    try:
+        state = State(haul, sent)
+        act(state, "drag", sent, unit)
+        context = present(state, unit, saved=False)
+    except (ActionError, PlanFileError):
+        return change(request, pk)
+    return render(request, "hauls/_planner.html", context)
 
 
 @require_POST

@@ -21,7 +21,7 @@ def _url(name: str, *args: Any, **kwargs: Any) -> str:
 def _kept(env: Environment, template: str, name: str) -> Callable[[Hashable], Markup]:
     """A partial of one hashable thing, rendered once for each and kept."""
 
-    @lru_cache(maxsize=128)
+    @lru_cache(maxsize=4096)
     def markup(thing: Hashable) -> Markup:
         return Markup(env.get_template(template).render({name: thing}))  # noqa: S704  our own
 
@@ -34,6 +34,7 @@ def environment(**options: Any) -> Environment:
     options["autoescape"] = True
     env = Environment(trim_blocks=True, lstrip_blocks=True, **options)  # noqa: S701  set above
     env.globals |= {"static": staticfiles_storage.url, "url": _url}
+    env.globals["limit_markup"] = _kept(env, "hauls/_limit.html", "row")
     env.globals["outfit_markup"] = _kept(env, "hauls/_outfit.html", "o")
     env.filters["entered"] = write_entered
     return env

@@ -76,7 +76,8 @@
     if (action.commit) say("saving", "saving");
     let answer;
     try {
-      answer = await fetch(form().action, {
+      const looking = action.fields.do === "drag" && !action.commit;
+      answer = await fetch(looking ? form().dataset.preview : form().action, {
         method: "POST",
         body: body(action),
         headers: { "X-Requested-With": "planner" },
