@@ -105,10 +105,11 @@ def token(page: str) -> str:
     return found[1]
 
 
-def bench_drag(server: Server, *, clients: int, gap: float) -> tuple[list[float], int]:
+def bench_drag(server: Server, *, clients: int, paced: bool) -> tuple[list[float], int]:
     """Times of drag steps by several people at once, each on a haul, and how many failed.
 
-    ``gap`` is the least time between two requests of one person; the page keeps 33 ms.
+    ``paced`` keeps the page's own pace: steps at least 33 ms apart, and four times as long
+    as the last answer took; else each asks again as soon as it is answered.
     """
     times: list[float] = []
     errors = [0]
@@ -131,7 +132,8 @@ def bench_drag(server: Server, *, clients: int, gap: float) -> tuple[list[float]
             taken = time.perf_counter() - begin
             times.append(taken)
             errors[0] += status != 200 or 'id="planner"' not in text
-            time.sleep(max(gap - taken, 0.0))
+            if paced:
+                time.sleep(max(0.033 - taken, 3 * taken))
 
     threads = [
         threading.Thread(target=drag, args=(person, hauls[n % len(hauls)]))

@@ -3,7 +3,7 @@
 import os
 
 workers = int(os.environ.get("EYEBOLT_WORKERS", "2"))
-threads = int(os.environ.get("EYEBOLT_THREADS", "4"))
+threads = int(os.environ.get("EYEBOLT_THREADS", "2"))
 worker_class = "gthread"
 keepalive = 30
 loglevel = "warning"

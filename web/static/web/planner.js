@@ -1,7 +1,10 @@
 /* The planner's hands. The server computes and draws; this sends what was done, one
    request at a time, and puts the answer in place. It computes no load. */
 (() => {
-  const GAP_MS = 33; // least time between two requests of a drag: two frames of a screen
+  /* Steps of a drag are paced: at least two frames of a screen apart, and longer where the
+     server is busy, so that several people dragging at once share it. */
+  const GAP_MS = 33;
+  const SHARE = 4;
   const RETRY_MS = 2000;
 
   const form = () => document.getElementById("planner");
@@ -12,6 +15,7 @@
   const done = [];
   let busy = false;
   let lastSent = 0;
+  let lastTook = 0;
   let drag = null;
 
   const field = (name) => form().elements.namedItem(name);
@@ -49,7 +53,8 @@
   const pump = () => {
     if (busy || !queue.length) return;
     const action = queue[0];
-    const wait = action.commit ? 0 : lastSent + GAP_MS - performance.now();
+    const gap = Math.max(GAP_MS, SHARE * lastTook);
+    const wait = action.commit ? 0 : lastSent + gap - performance.now();
     if (wait > 0) {
       busy = true;
       setTimeout(() => {
@@ -96,6 +101,7 @@
     }
     if ([200, 409, 422].includes(answer.status)) {
       const html = await answer.text();
+      lastTook = performance.now() - lastSent;
       place(html, action, answer.status);
       if (action.commit && answer.status === 200 && action.before) remember(action);
     } else if (answer.status === 0 || answer.type === "opaqueredirect") {
