@@ -1,0 +1,67 @@
+"""One current picture of each main view, from a fresh demo yard: ``make screenshots``."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+from bench.server import Server
+from demo.login import LOGIN, PASSWORD
+from e2e.browser import ARGUMENTS, CHROMIUM
+
+TARGET = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+DESK, PHONE = (1280, 800), (390, 844)
+# name, link to follow from the list (or an address), size, colour scheme
+VIEWS = (
+    ("home", "/", DESK, "light"),
+    ("planner", "Orchard tractor to the Quarry Lane block", DESK, "light"),
+    ("planner-over", "Orchard tractor back from Mill Ponds", DESK, "light"),
+    ("planner-gooseneck", "Big tractor to Upper Fern on the gooseneck", DESK, "light"),
+    ("planner-no-place", "Excavator home from Low Fields", DESK, "light"),
+    ("planner-cannot-say-dark", "Plough and pipe to the spring chamber", DESK, "dark"),
+    ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
+    ("book", "/book/", DESK, "light"),
+    ("book-trailer", "/book/trailers/1/", DESK, "light"),
+    ("book-machine-phone", "/book/machines/1/", PHONE, "light"),
+    ("new-haul", "/hauls/new/", DESK, "light"),
+    ("import", "/hauls/import/", DESK, "light"),
+)
+
+
+def main() -> None:
+    """Take every picture anew."""
+    TARGET.mkdir(parents=True, exist_ok=True)
+    os.environ.setdefault("EYEBOLT_HTTPS", "0")
+    with (
+        tempfile.TemporaryDirectory() as folder,
+        Server(Path(folder)) as server,
+        sync_playwright() as playwright,
+    ):
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        for name, view, (width, height), scheme in VIEWS:
+            context = browser.new_context(
+                viewport={"width": width, "height": height},
+                color_scheme="dark" if scheme == "dark" else "light",
+            )
+            page = context.new_page()
+            page.goto(f"{server.address}/sign-in/")
+            page.fill("#id_username", LOGIN)
+            page.fill("#id_password", PASSWORD)
+            page.press("#id_password", "Enter")
+            page.wait_for_selector(".cards")
+            if view.startswith("/"):
+                page.goto(server.address + view)
+            else:
+                page.get_by_role("link", name=view).click()
+                page.wait_for_selector("#picture")
+            page.evaluate("document.fonts.ready")
+            page.screenshot(path=TARGET / f"{name}.png")
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()
