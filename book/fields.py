@@ -8,6 +8,7 @@ from typing import Any
 from django import forms
 from django.core.exceptions import ValidationError
 from django.db import models
+from django.utils.text import capfirst
 
 from measures import Quantity, ReadingError, UnitSystem, read_length, read_mass
 from measures.quantity import MASS_UNITS
@@ -52,7 +53,7 @@ class QuantityField(models.CharField):
             kind=self.kind,
             least=self.least,
             required=not self.blank,
-            label=kwargs.get("label", str(self.verbose_name).capitalize()),
+            label=capfirst(str(self.verbose_name)),
             help_text=self.help_text,
         )
 

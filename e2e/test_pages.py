@@ -163,6 +163,15 @@ class Journeys(BrowserCase):
             expect(page.locator(".note")).to_contain_text("Old half-ton is saved")
             self.assertEqual(str(truck.loads.get(name="Dog").mass), "31 kg")
 
+    def test_search_narrows_the_list_in_place(self) -> None:
+        with self.page() as page:
+            page.get_by_role("searchbox").fill("plough")
+            expect(page.locator(".card-haul")).to_have_count(1)
+            page.get_by_role("searchbox").fill("zebra")
+            expect(page.locator("#cards")).to_contain_text("No haul has")
+            page.get_by_role("searchbox").fill("")
+            expect(page.locator(".card-haul")).to_have_count(6)
+
     def test_removing_asks_first(self) -> None:
         with self.page() as page:
             plough = Machine.objects.get(name="Trench plough")

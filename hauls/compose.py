@@ -95,7 +95,7 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> dict[str, Any
 
 def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> dict[str, Any]:
     """The ``hitch`` object: the truck's parts, then those that stay with the trailer."""
-    section: dict[str, Any] = {"type": hitch.type, "name": hitch.name}
+    section: dict[str, Any] = {"type": hitch.type}
     if hitch.mass is not None:
         section["mass"] = units.m(hitch.mass)
     parts = [*hitch.parts.all(), *trailer.parts.all()]

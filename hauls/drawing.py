@@ -186,6 +186,7 @@ class Tape:
     windows: list[Band]
     sure: list[Band]
     mark_x: float | None
+    mark_line: str = ""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -295,6 +296,7 @@ def draw(
     mark = None if selected is None else report.plan.items[selected].placement.reference_m
     close, ends, sure_label = _close_up(window, mark, end_texts, deck.length_m, unit)
     half = _deck_width(trailer) / 2 * above.scale
+    pads = _pads(frame, report, unit)
     return Drawing(
         scale=frame.scale,
         deck_x=deck_x,
@@ -302,9 +304,9 @@ def draw(
         ball_x=outfit.ball_x,
         ball_y=outfit.ball_y,
         deck_y=frame.y(frame.deck_height),
-        pads=_pads(frame, report, unit),
+        pads=pads,
         items=items,
-        tape=_main_tape(frame, deck, outfit, window, mark),
+        tape=_main_tape(frame, deck, outfit, window, mark, pads),
         close=close,
         close_ends=ends,
         close_mark=""
@@ -894,7 +896,12 @@ def _ticks(frame: Frame, deck: Deck, unit: UnitSystem) -> tuple[str, list[Label]
 
 
 def _main_tape(
-    frame: Frame, deck: Deck, outfit: Outfit, window: Window | None, mark: float | None
+    frame: Frame,
+    deck: Deck,
+    outfit: Outfit,
+    window: Window | None,
+    mark: float | None,
+    pads: Sequence[Pad],
 ) -> Tape:
     x0, width = frame.x(deck.start_m), deck.length_m * frame.scale
     safe, sure = _bands(window, lambda m: x0 + m * frame.scale, x0 - 40, x0 + width + 40)
@@ -906,7 +913,17 @@ def _main_tape(
         windows=safe,
         sure=sure,
         mark_x=None if mark is None else x0 + mark * frame.scale,
+        mark_line=""
+        if mark is None
+        else _mark_line(x0 + mark * frame.scale, frame.y(frame.deck_height), pads),
     )
+
+
+def _mark_line(x: float, deck_y: float, pads: Sequence[Pad]) -> str:
+    """From the deck down to the tape, leaving out a pad and its figures where they meet."""
+    if any(pad.x - 6 <= x <= pad.x + PAD_WIDTH + 6 for pad in pads):
+        return f"M{x:.1f} {deck_y:.1f}V{GROUND_Y}M{x:.1f} {PAD_TOP + PAD_HEIGHT + 49}V344"
+    return f"M{x:.1f} {deck_y:.1f}V344"
 
 
 def _close_up(

@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Any
 
 from django.contrib import messages
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
@@ -34,6 +34,9 @@ from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from yards.access import YardRequest, in_yard
 from yards.recent import in_yard_recently
+
+LISTED = 200
+"""Hauls that one page lists; the search finds the others."""
 
 PICTURES = 12
 """Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
@@ -70,6 +73,22 @@ def _cards(hauls: QuerySet[Haul], unit: UnitSystem) -> list[dict[str, Any]]:
 @in_yard
 def home(request: YardRequest) -> HttpResponse:
     """The yard's hauls with their verdicts, or the first steps of an empty yard."""
+    search = request.GET.get("q", "").strip()[:100]
+    hauls = _hauls(request)
+    if search:
+        hauls = hauls.filter(
+            Q(name__icontains=search)
+            | Q(truck__name__icontains=search)
+            | Q(trailer__name__icontains=search)
+            | Q(machines__machine__name__icontains=search)
+        ).distinct()
+    context = {
+        "cards": _cards(hauls[:LISTED], request.user.unit_system),
+        "width": WIDTH,
+        "search": search,
+    }
+    if request.headers.get("HX-Request"):
+        return render(request, "hauls/_cards.html", context)
     counts = {
         "trucks": Truck.objects.filter(yard=request.yard).count(),
         "hitches": Hitch.objects.filter(truck__yard=request.yard).count(),
@@ -80,8 +99,7 @@ def home(request: YardRequest) -> HttpResponse:
         request,
         "hauls/home.html",
         {
-            "cards": _cards(_hauls(request)[:200], request.user.unit_system),
-            "width": WIDTH,
+            **context,
             "counts": counts,
             "ready": all(counts.values()),
             "place": "haul",

@@ -49,10 +49,8 @@ def _ways_out(plan: Plan, index: int, unit: UnitSystem) -> tuple[str, ...]:
             replace(plan, rules=Rules(tongue=school, trailer_gvwr=plan.rules.trailer_gvwr)), index
         ):
             low, high = FIXED_RANGES[school]
-            words = SCHOOL_LABELS[school]
-            found.append(
-                f"Under the school {words}, {low * 100:g}–{high * 100:g} %, it has a place."
-            )
+            words = f"{SCHOOL_LABELS[school]} school, {low * 100:g}–{high * 100:g} %,"
+            found.append(f"Under the {words} it has a place.")
             break
     less = _mass_to_leave(plan, index)
     if less is not None:

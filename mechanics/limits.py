@@ -107,7 +107,7 @@ def deck_limits(plan: Plan) -> list[Limit]:
             item=item.id,
             quantity=Quantity.LENGTH,
             value=item.foremost_m,
-            limit=-deck.front_overhang_m,
+            limit=0.0 - deck.front_overhang_m,
             sense=Sense.AT_LEAST,
         )
         for item in plan.items

@@ -84,7 +84,6 @@ class Hitch(Part):
     """The hitch; ``mass`` is its hardware, standing at the hitch point."""
 
     type: Literal["ball", "gooseneck", "fifth_wheel", "pintle"]
-    name: Text | UnsetType = UNSET
     mass: NotNegative = 0
     components: Annotated[list[HitchComponent], Meta(max_length=50)] = []
     weight_distribution: WeightDistribution | None = None

@@ -101,6 +101,18 @@ class DemoYard(YardCase):
         )
 
 
+class Searching(YardCase):
+    def test_hauls_are_found_by_name_truck_trailer_and_machine(self) -> None:
+        for words, found in (("Low Fields", 1), ("half-ton", 1), ("gooseneck", 2), ("plough", 1)):
+            answer = self.client.get("/", {"q": words}, headers={"HX-Request": "true"})
+            with self.subTest(words=words):
+                self.assertEqual(answer.content.decode().count("card-haul"), found)
+                self.assertNotContains(answer, "<html")
+
+    def test_nothing_found_says_what_was_looked_for(self) -> None:
+        self.assertContains(self.client.get("/", {"q": "<zebra>"}), "No haul has “&lt;zebra&gt;”")
+
+
 class YardsApart(YardCase):
     def test_another_yards_rows_are_not_there(self) -> None:
         truck, trailer = Truck.objects.first(), Trailer.objects.first()

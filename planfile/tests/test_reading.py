@@ -121,6 +121,7 @@ class RefusedPlans(SimpleTestCase):
         ("truck.wings", 2, "truck.wings: expected a field of the format"),
         ("truck.cargo.1.mass", -5, "truck.cargo[1].mass: expected a number greater than zero"),
         ("truck.hitch_offset", 1e300, "truck.hitch_offset: expected a number of at most"),
+        ("hitch.name", "receiver", "hitch.name: expected a field of the format"),
         ("hitch.type", "rope", "hitch.type: expected one of the words the format lists, got rope"),
         ("hitch.components.2.name", ..., "hitch.components[2].name: expected this field"),
         (

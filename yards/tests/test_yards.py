@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import io
 import stat
 import tempfile
 from pathlib import Path
+from unittest import mock
 
+from django.core.management import CommandError, call_command
 from django.test import Client, TestCase, override_settings
 
 from eyebolt.secret_key import secret_key
@@ -67,6 +70,28 @@ class SigningIn(TestCase):
         self.assertEqual(self.user.shown_name, "Ida")
         self.assertEqual(User(username="x").shown_name, "x")
         self.assertEqual(str(Yard.objects.get()), "Y")
+
+
+class AddingAYard(TestCase):
+    def add(self, password: str, person: str = "owner") -> str:
+        out = io.StringIO()
+        with mock.patch("getpass.getpass", return_value=password):
+            call_command("add_yard", "Home Farm", person, stdout=out)
+        return out.getvalue()
+
+    def test_a_yard_and_its_first_person(self) -> None:
+        self.assertIn("Home Farm is made; owner can sign in", self.add("not-so-short-1"))
+        self.assertTrue(self.client.login(username="owner", password="not-so-short-1"))
+        self.assertContains(self.client.get("/"), "Add a truck")
+        self.assertIn("has one more person", self.add("not-so-short-2", "mate"))
+
+    def test_what_cannot_be(self) -> None:
+        with self.assertRaisesMessage(CommandError, "too short"):
+            self.add("short")
+        self.assertFalse(Yard.objects.exists())
+        self.add("not-so-short-1")
+        with self.assertRaisesMessage(CommandError, "already"):
+            self.add("not-so-short-1")
 
 
 class SigningKey(TestCase):
