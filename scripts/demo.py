@@ -28,6 +28,15 @@ def refuse_taken(port: int) -> None:
             sys.exit(f"Port {port} is in use. Choose another: make demo PORT={port + 1}")
 
 
+def static_files_are_current() -> bool:
+    """Whether the collected files are newer than every file they were made from."""
+    manifest = ROOT / "staticfiles" / "staticfiles.json"
+    if not manifest.exists():
+        return False
+    made = manifest.stat().st_mtime
+    return all(path.stat().st_mtime < made for path in (ROOT / "web" / "static").rglob("*"))
+
+
 def main() -> None:
     """Prepare and serve; everything here may be run again at any time."""
     port = port_from(os.environ.get("PORT", "8000"))
@@ -42,7 +51,8 @@ def main() -> None:
     django.setup()
     call_command("migrate", verbosity=0, interactive=False)
     call_command("load_demo")
-    call_command("collectstatic", verbosity=0, interactive=False)
+    if not static_files_are_current():
+        call_command("collectstatic", verbosity=0, interactive=False)
 
     from demo.login import LOGIN, PASSWORD
 

@@ -33,6 +33,9 @@ RELATIVE = 1e-9
 SPRING = 1e-4
 """Axles on springs: the solver's beam is only nearly rigid."""
 
+SHORTEST = 0.1
+"""Metres; a stiff beam with shorter elements between soft springs costs the solver its digits."""
+
 
 def sample(seed: int, **changes: object) -> Plan:
     """A random outfit with one to three items."""
@@ -151,7 +154,10 @@ class TrailerOnTwoSupports(SimpleTestCase):
 class TrailerOnSprings(SimpleTestCase):
     def test_independent_axles_against_anastruct(self) -> None:
         """The load's part of each axle, on a stiff beam with a spring under each axle."""
-        for seed in range(300, 300 + PLACEMENTS):
+        compared = 0
+        for seed in itertools.count(300):
+            if compared == PLACEMENTS:
+                break
             plan = sample(seed, suspension=Suspension.INDEPENDENT)
             plan = replace(plan, hitch=replace(plan.hitch, weight_distribution=None))
             loads = compute_loads(plan).trailer
@@ -159,13 +165,16 @@ class TrailerOnSprings(SimpleTestCase):
             items = [(i.mass_kg, trailer.deck.start_m + i.balance_tape_m) for i in plan.items]
             axles = [a.position_m for a in trailer.axles]
             places = sorted({0.0, *axles, *(x for _, x in items)})
-            system = SystemElements(EI=1e11, EA=1e11)
+            if min(b - a for a, b in itertools.pairwise(places)) < SHORTEST:
+                continue
+            compared += 1
+            system = SystemElements(EI=1e9, EA=1e9)
             for start, end in itertools.pairwise(places):
                 system.add_element(location=[[start, 0], [end, 0]])
             node = {x: n + 1 for n, x in enumerate(places)}
             system.add_support_hinged(node_id=node[0.0])
             for x in axles:
-                system.add_support_spring(node_id=node[x], translation=2, k=1e3)
+                system.add_support_spring(node_id=node[x], translation=2, k=1e2)
             for mass, x in items:
                 system.point_load(node_id=node[x], Fy=-mass)
             system.solve()
@@ -173,7 +182,7 @@ class TrailerOnSprings(SimpleTestCase):
             empty = (trailer.empty_mass_kg - trailer.empty_tongue_mass_kg) / len(axles)
             for load, x in zip(loads.axles_kg, axles, strict=True):
                 # a spring's force is its rate times how far it is pressed down
-                pressed = 1e3 * -system.get_node_displacements(node[x])["uy"]
+                pressed = 1e2 * -system.get_node_displacements(node[x])["uy"]
                 with self.subTest(seed=seed, axle=x):
                     self.assertAlmostEqual(load - empty, pressed, delta=SPRING * loads.mass_kg)
             self.assertIn(node[0.0], results)
