@@ -22,21 +22,20 @@ bench: $(VENV)/.test
 install: $(VENV)/.run
 install-test: $(VENV)/.test
 
-vendor:
-	$(PYTHON) scripts/vendor.py
+vendor: $(VENV)/.run
+	$(BIN)/python scripts/vendor.py
 
 screenshots: $(VENV)/.test
 	@$(BIN)/python -m scripts.screenshots
 
 $(VENV)/bin/python:
-	@command -v $(PYTHON) >/dev/null || { echo "Python 3.11 is needed: apt-get install python3.11 python3.11-venv"; exit 1; }
-	$(PYTHON) -m venv $(VENV)
+	@PYTHON=$(PYTHON) sh scripts/venv.sh $(VENV)
 
 $(VENV)/.run: requirements/run.txt $(VENV)/bin/python
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements/run.txt
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements/run.txt
 	@touch $@
 
 $(VENV)/.test: requirements/test.txt $(VENV)/.run
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements/test.txt
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements/test.txt
 	@sh scripts/chromium.sh
 	@touch $@

@@ -413,7 +413,7 @@ def _truck(frame: Frame, truck: Truck) -> tuple[list[Shape], list[Wheel]]:
     ]
     if offset > 0.5:
         bar = at([(rear, 0.47), (-offset, 0.47)])
-        shapes.append(Shape(data=path(bar, closed=False), style="bar"))
+        shapes.append(Shape(data=path(bar, closed=False), style="post"))
     wheels = [
         Wheel(x=frame.x(-offset - ahead), y=frame.y(0.42), radius=0.42 * frame.scale)
         for ahead in (wheelbase, 0.0)
@@ -442,7 +442,7 @@ def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType) -> list[Shape]:
         )
         stand = min(0.75, start * 0.6)
         shapes.append(
-            Shape(data=path([(x(stand), y(0.43)), (x(stand), y(0.14))], closed=False), style="bar")
+            Shape(data=path([(x(stand), y(0.43)), (x(stand), y(0.14))], closed=False), style="post")
         )
     else:
         neck = max(1.62, top + 0.2)
@@ -494,7 +494,7 @@ def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType) -> list[Shape]:
     else:
         shapes.append(
             Shape(
-                data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False), style="bar"
+                data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False), style="post"
             )
         )
     first, last = trailer.axles[0].position_m, trailer.axles[-1].position_m

@@ -65,7 +65,10 @@ def _cards(hauls: QuerySet[Haul], unit: UnitSystem) -> list[dict[str, Any]]:
         for haul in hauls
     ]
     for card in cards[:PICTURES]:
-        card["picture"], card["line"] = headline(card["haul"], unit)
+        try:
+            card["picture"], card["line"] = headline(card["haul"], unit)
+        except PlanFileError as error:
+            card["line"] = f"Its plan cannot be read. {error}."
     return cards
 
 
@@ -189,7 +192,15 @@ def planner(request: YardRequest, pk: int) -> HttpResponse:
     haul = get_object_or_404(
         _hauls(request).select_related("truck", "hitch__truck", "trailer", "changed_by"), pk=pk
     )
-    context = present(State(haul), request.user.unit_system, books_news=_books_news(haul))
+    try:
+        context = present(State(haul), request.user.unit_system, books_news=_books_news(haul))
+    except PlanFileError as error:
+        messages.error(
+            request,
+            f"The plan of {haul.name} cannot be read. {error}. It is kept as it is; "
+            "export it, mend the file and import it again.",
+        )
+        return redirect("home")
     return render(request, "hauls/planner.html", {**context, "place": "haul", "title": haul.name})
 
 

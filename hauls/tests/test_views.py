@@ -101,6 +101,17 @@ class DemoYard(YardCase):
         )
 
 
+class UnreadablePlan(YardCase):
+    def test_a_stored_plan_that_cannot_be_read_stops_neither_list_nor_export(self) -> None:
+        haul = Haul.objects.create(
+            yard=self.yard, name="From elsewhere", document=changed("truck.wings", 2)
+        )
+        self.assertContains(self.client.get("/"), "Its plan cannot be read. truck.wings")
+        answer = self.client.get(f"/hauls/{haul.pk}/", follow=True)
+        self.assertContains(answer, "export it, mend the file and import it again")
+        self.assertEqual(self.client.get(f"/hauls/{haul.pk}/plan.json").status_code, 200)
+
+
 class Searching(YardCase):
     def test_hauls_are_found_by_name_truck_trailer_and_machine(self) -> None:
         for words, found in (("Low Fields", 1), ("half-ton", 1), ("gooseneck", 2), ("plough", 1)):
