@@ -494,7 +494,8 @@ def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType) -> list[Shape]:
     else:
         shapes.append(
             Shape(
-                data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False), style="post"
+                data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False),
+                style="post",
             )
         )
     first, last = trailer.axles[0].position_m, trailer.axles[-1].position_m
