@@ -12,6 +12,8 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
+from hauls.outlines import machine_outline
+from hauls.tapes import Band, EndLabel, Label, Tape, bands, close_up
 from measures.writing import UnitSystem, write_length, write_number, write_percent
 from mechanics.hitch import HitchType
 from mechanics.item import Item
@@ -26,13 +28,9 @@ GROUND_Y = 214
 SIDE = 24
 PAD_TOP, PAD_HEIGHT, PAD_WIDTH = 226, 56, 50
 TAPE_Y, TAPE_HEIGHT = 352, 28
-CLOSE_X, CLOSE_WIDTH, CLOSE_Y, CLOSE_HEIGHT = 8, 416, 458, 38
 ABOVE_LEFT, ABOVE_Y, ABOVE_MAX = 450, 470, 112
 BEHIND_BUMPER = (HitchType.BALL, HitchType.PINTLE)
 """Hitches that stand behind the truck, not over its bed."""
-
-CLOSE_SPAN_M = 1.4
-"""Length of tape shown in the close-up, about 55 in."""
 
 
 def spread(centres: Sequence[float], gap: float, low: float, high: float) -> list[float]:
@@ -148,48 +146,6 @@ class DrawnItem:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Band:
-    """A piece of the tape, in drawing units."""
-
-    x: float
-    width: float
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Label:
-    """Text at a place; ``anchor`` is start, middle or end."""
-
-    x: float
-    text: str
-    anchor: str = "middle"
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class EndLabel:
-    """The end of a window in the close-up: its reading and what makes it."""
-
-    x: float
-    line_x: float
-    reading: str
-    words: str
-    anchor: str
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Tape:
-    """A tape with its ticks (one path), numbers, windows and the mark."""
-
-    x: float
-    width: float
-    ticks: str
-    labels: Sequence[Label]
-    windows: list[Band]
-    sure: list[Band]
-    mark_x: float | None
-    mark_line: str = ""
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
 class Drawing:
     """Everything the planner's picture needs."""
 
@@ -294,7 +250,7 @@ def draw(
     items = _label_rows(items)
     window = report.windows[selected] if selected is not None else None
     mark = None if selected is None else report.plan.items[selected].placement.reference_m
-    close, ends, sure_label = _close_up(window, mark, end_texts, deck.length_m, unit)
+    close, ends, sure_label = close_up(window, mark, end_texts, deck.length_m, unit)
     half = _deck_width(trailer) / 2 * above.scale
     pads = _pads(frame, report, unit)
     return Drawing(
@@ -619,169 +575,6 @@ def _label_rows(items: list[DrawnItem]) -> list[DrawnItem]:
     return [replace(item, label_x=placed[k], label_y=max(top, 12)) for k, item in enumerate(items)]
 
 
-@dataclass(frozen=True, slots=True)
-class Outline:
-    """A machine about its mark: ``ahead`` and ``up`` in metres, styles, wheels."""
-
-    shapes: list[tuple[str, list[tuple[float, float]]]]
-    wheels: list[tuple[float, float]]
-
-
-@lru_cache(maxsize=256)
-def machine_outline(
-    shape: str, front: float, rear: float, height: float, wheelbase: float | None
-) -> Outline:
-    """A silhouette that reaches exactly ``front``, ``rear`` and ``height``."""
-    if shape == "loader":
-        return _loader(front, rear, height, wheelbase)
-    if shape == "excavator":
-        return _excavator(front, rear, height, wheelbase)
-    if shape == "implement":
-        return _implement(front, rear, height)
-    if shape == "pallet":
-        return Outline(
-            [
-                ("mach", [(-rear, 0.14), (-rear, height), (front, height), (front, 0.14)]),
-                ("arm", [(-rear, 0.0), (-rear, 0.12), (front, 0.12), (front, 0.0)]),
-            ],
-            [],
-        )
-    return _tractor(front, rear, height, wheelbase)
-
-
-def _tractor(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
-    wb = wheelbase or min(0.62 * f, 2.4)
-    big, small = min(0.28 * h, 0.42 * wb, r * 1.2), min(0.18 * h, 0.26 * wb)
-    hood = 0.55 * h
-    nose = min(wb + small * 0.9, f)
-    shapes = [
-        (
-            "arm",
-            [
-                (-0.3 * r, big * 0.9),
-                (-r, big * 0.8),
-                (-r, big * 0.3),
-                (-0.85 * r, big * 0.3),
-                (-0.8 * r, big * 0.6),
-            ],
-        ),
-        (
-            "mach",
-            [
-                (-0.6 * big, hood * 0.62),
-                (-0.6 * big, hood),
-                (nose, hood * 0.94),
-                (nose, hood * 0.5),
-                (0.4 * wb, hood * 0.45),
-            ],
-        ),
-        (
-            "cab",
-            [(-0.5 * big, hood), (-0.35 * big, h - 0.06), (0.42 * wb, h - 0.06), (0.52 * wb, hood)],
-        ),
-        (
-            "mach",
-            [(-0.65 * big, h - 0.06), (-0.65 * big, h), (0.46 * wb, h), (0.46 * wb, h - 0.06)],
-        ),
-    ]
-    if f > wb + small * 1.6:
-        shapes += [
-            (
-                "arm",
-                [
-                    (0.5 * wb, hood * 0.86),
-                    (0.62 * wb, hood * 0.97),
-                    (f - 0.35, 0.42),
-                    (f - 0.3, 0.2),
-                    (f - 0.45, 0.2),
-                ],
-            ),
-            ("mach", [(f - 0.5, 0.03), (f - 0.5, 0.5), (f - 0.34, 0.5), (f, 0.08), (f, 0.03)]),
-        ]
-    return Outline(shapes, [(0.0, big), (wb, small)])
-
-
-def _loader(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
-    wb = wheelbase or 0.4 * (f + r)
-    # the mark is the rear axle, or the middle where the machine reaches alike both ways
-    rear_wheel = 0.0 if f > 1.4 * r else -wb / 2
-    wheel = min(0.2 * h, wb * 0.42)
-    body = rear_wheel + wb + wheel
-    shapes = [
-        (
-            "mach",
-            [
-                (-r, wheel * 0.9),
-                (-r, 0.52 * h),
-                (body * 0.55, 0.5 * h),
-                (body, 0.3 * h),
-                (body, wheel * 0.8),
-            ],
-        ),
-        ("cab", [(-0.35 * r, 0.52 * h), (-0.35 * r, h), (body * 0.5, h), (body * 0.72, 0.42 * h)]),
-        (
-            "arm",
-            [
-                (-0.9 * r, 0.5 * h),
-                (-0.85 * r, 0.64 * h),
-                (body * 0.7, 0.5 * h),
-                (f - 0.4, 0.28),
-                (f - 0.5, 0.16),
-                (body * 0.66, 0.38 * h),
-            ],
-        ),
-        ("mach", [(f - 0.55, 0.02), (f - 0.55, 0.42), (f - 0.4, 0.44), (f, 0.06), (f, 0.02)]),
-    ]
-    return Outline(shapes, [(rear_wheel, wheel), (rear_wheel + wb, wheel)])
-
-
-def _excavator(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
-    track = (wheelbase or 1.0 * min(f, r) * 1.5) / 2
-    up = 0.17 * h
-    shapes = [
-        (
-            "tyre",
-            [
-                (-track, 0.06),
-                (-track - 0.12, up),
-                (-track, 2 * up),
-                (track, 2 * up),
-                (track + 0.12, up),
-                (track, 0.06),
-            ],
-        ),
-        (
-            "mach",
-            [(-r, 2.3 * up), (-r, 0.55 * h), (0.25 * track, 0.55 * h), (0.55 * track, 2.3 * up)],
-        ),
-        ("cab", [(-0.35 * r, 0.55 * h), (-0.3 * r, h), (0.35 * track, h), (0.6 * track, 2.4 * up)]),
-        (
-            "arm",
-            [
-                (0.4 * track, 2.5 * up),
-                (0.5 * f, 0.86 * h),
-                (0.62 * f, 0.84 * h),
-                (f, 0.2 * h),
-                (f - 0.12, 0.1 * h),
-                (0.56 * f, 0.7 * h),
-                (0.62 * track, 2.3 * up),
-            ],
-        ),
-        ("mach", [(f - 0.5, 0.02), (f - 0.42, 0.25 * h), (f, 0.22 * h), (f - 0.1, 0.02)]),
-    ]
-    return Outline(shapes, [])
-
-
-def _implement(f: float, r: float, h: float) -> Outline:
-    return Outline(
-        [
-            ("arm", [(f, h * 0.3), (f, h * 0.45), (f * 0.4, h), (f * 0.2, h), (f * 0.3, h * 0.3)]),
-            ("mach", [(-r, 0.05), (-r, h * 0.55), (f * 0.55, h * 0.6), (f * 0.7, 0.05)]),
-        ],
-        [],
-    )
-
-
 def _pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
     truck, trailer = report.plan.truck, report.plan.trailer
     loads = report.loads
@@ -857,24 +650,6 @@ def _pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
     return pads
 
 
-def _bands(
-    window: Window | None, to_x: Any, low: float, high: float
-) -> tuple[list[Band], list[Band]]:
-    """Safe and sure pieces, cut to the part of the tape that is shown."""
-    if window is None:
-        return [], []
-    found: list[list[Band]] = []
-    for intervals in (window.intervals, window.sure):
-        bands = []
-        for piece in intervals:
-            start, end = max(to_x(piece.start_m), low), min(to_x(piece.end_m), high)
-            if end >= start:
-                # a window of one place still has to be seen
-                bands.append(Band(x=start, width=max(end - start, 1.5)))
-        found.append(bands)
-    return found[0], found[1]
-
-
 def _ticks(frame: Frame, deck: Deck, unit: UnitSystem) -> tuple[str, list[Label]]:
     """The main tape's ticks as one path, and its numbers: feet, or metres."""
     x0, width = frame.x(deck.start_m), deck.length_m * frame.scale
@@ -905,7 +680,7 @@ def _main_tape(
     pads: Sequence[Pad],
 ) -> Tape:
     x0, width = frame.x(deck.start_m), deck.length_m * frame.scale
-    safe, sure = _bands(window, lambda m: x0 + m * frame.scale, x0 - 40, x0 + width + 40)
+    safe, sure = bands(window, lambda m: x0 + m * frame.scale, x0 - 40, x0 + width + 40)
     return Tape(
         x=x0,
         width=width,
@@ -925,90 +700,6 @@ def _mark_line(x: float, deck_y: float, pads: Sequence[Pad]) -> str:
     if any(pad.x - 6 <= x <= pad.x + PAD_WIDTH + 6 for pad in pads):
         return f"M{x:.1f} {deck_y:.1f}V{GROUND_Y}M{x:.1f} {PAD_TOP + PAD_HEIGHT + 49}V344"
     return f"M{x:.1f} {deck_y:.1f}V344"
-
-
-def _close_up(
-    window: Window | None,
-    mark: float | None,
-    end_texts: Sequence[tuple[str, str]],
-    deck_length: float,
-    unit: UnitSystem,
-) -> tuple[Tape, list[EndLabel], str]:
-    """The tape near the mark, large; the mark stays in the middle and the tape runs past."""
-    centre = deck_length / 2 if mark is None else mark
-    per_m = CLOSE_WIDTH / CLOSE_SPAN_M
-    left = centre - CLOSE_SPAN_M / 2
-
-    def to_x(metres: float) -> float:
-        return CLOSE_X + (metres - left) * per_m
-
-    bottom = CLOSE_Y + CLOSE_HEIGHT
-    ticks, labels = [], []
-    step = M_PER_IN if unit is UnitSystem.US else 0.01
-    first = int(left / step) - 1
-    for n in range(first, first + int(CLOSE_SPAN_M / step) + 4):
-        x = to_x(n * step)
-        if not CLOSE_X <= x <= CLOSE_X + CLOSE_WIDTH:
-            continue
-        if unit is UnitSystem.US:
-            size = 18 if n % 12 == 0 else 13 if n % 6 == 0 else 9 if n % 3 == 0 else 6
-            text = f"{n // 12} ft" if n % 12 == 0 else "6" if n % 6 == 0 else ""
-        else:
-            size = 18 if n % 100 == 0 else 13 if n % 10 == 0 else 9 if n % 5 == 0 else 6
-            text = f"{n * 10:,}" if n % 20 == 0 else ""
-        ticks.append(f"M{x:.1f} {bottom}v-{size}")
-        if text and CLOSE_X + 14 < x < CLOSE_X + CLOSE_WIDTH - 14:
-            labels.append(Label(x=x, text=text.replace("-", "−")))
-    safe, sure = _bands(window, to_x, CLOSE_X, CLOSE_X + CLOSE_WIDTH)
-    tape = Tape(
-        x=CLOSE_X,
-        width=CLOSE_WIDTH,
-        ticks="".join(ticks),
-        labels=labels,
-        windows=safe,
-        sure=sure,
-        mark_x=None if mark is None else to_x(mark),
-    )
-    ends: list[EndLabel] = []
-    sure_label = ""
-    if window is not None and window.intervals and mark is not None:
-        nearest = min(
-            range(len(window.intervals)),
-            key=lambda k: _distance(mark, window.intervals[k].start_m, window.intervals[k].end_m),
-        )
-        piece = window.intervals[nearest]
-        low_words, high_words = end_texts[nearest]
-        ends = _end_labels(
-            to_x(piece.start_m),
-            to_x(piece.end_m),
-            (write_length(piece.start_m, unit), low_words),
-            (write_length(piece.end_m, unit), high_words),
-        )
-        width = sum(s.end_m - s.start_m for s in window.sure)
-        if window.sure:
-            sure_label = f"sure {write_length(width, unit, step=2)}"
-        else:
-            sure_label = "no place is sure"
-    return tape, ends, sure_label
-
-
-def _distance(at: float, start: float, end: float) -> float:
-    return max(start - at, at - end, 0.0)
-
-
-def _end_labels(
-    start_x: float, end_x: float, low: tuple[str, str], high: tuple[str, str]
-) -> list[EndLabel]:
-    """Two labels under the close-up that never touch, whatever the window's width."""
-    middle = CLOSE_X + CLOSE_WIDTH / 2
-    low_x = min(max(start_x - 4, CLOSE_X + 130), middle - 6)
-    high_x = max(min(end_x + 4, CLOSE_X + CLOSE_WIDTH - 130), middle + 6)
-    low_shown = "← " + low[0] if start_x < CLOSE_X else low[0]
-    high_shown = high[0] + " →" if end_x > CLOSE_X + CLOSE_WIDTH else high[0]
-    return [
-        EndLabel(x=low_x, line_x=start_x, reading=low_shown, words=low[1], anchor="end"),
-        EndLabel(x=high_x, line_x=end_x, reading=high_shown, words=high[1], anchor="start"),
-    ]
 
 
 def share_scale(report: Report) -> dict[str, Any]:

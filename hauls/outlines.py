@@ -1,0 +1,173 @@
+"""Silhouettes of machines, in usual proportions about their reference mark.
+
+The plan says how far a machine reaches and how high it is; the rest is drawing, and takes
+no part in any figure.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """A machine about its mark: ``ahead`` and ``up`` in metres, styles, wheels."""
+
+    shapes: list[tuple[str, list[tuple[float, float]]]]
+    wheels: list[tuple[float, float]]
+
+
+@lru_cache(maxsize=256)
+def machine_outline(
+    shape: str, front: float, rear: float, height: float, wheelbase: float | None
+) -> Outline:
+    """A silhouette that reaches exactly ``front``, ``rear`` and ``height``."""
+    if shape == "loader":
+        return _loader(front, rear, height, wheelbase)
+    if shape == "excavator":
+        return _excavator(front, rear, height, wheelbase)
+    if shape == "implement":
+        return _implement(front, rear, height)
+    if shape == "pallet":
+        return Outline(
+            [
+                ("mach", [(-rear, 0.14), (-rear, height), (front, height), (front, 0.14)]),
+                ("arm", [(-rear, 0.0), (-rear, 0.12), (front, 0.12), (front, 0.0)]),
+            ],
+            [],
+        )
+    return _tractor(front, rear, height, wheelbase)
+
+
+def _tractor(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+    wb = wheelbase or min(0.62 * f, 2.4)
+    big, small = min(0.28 * h, 0.42 * wb, r * 1.2), min(0.18 * h, 0.26 * wb)
+    hood = 0.55 * h
+    nose = min(wb + small * 0.9, f)
+    shapes = [
+        (
+            "arm",
+            [
+                (-0.3 * r, big * 0.9),
+                (-r, big * 0.8),
+                (-r, big * 0.3),
+                (-0.85 * r, big * 0.3),
+                (-0.8 * r, big * 0.6),
+            ],
+        ),
+        (
+            "mach",
+            [
+                (-0.6 * big, hood * 0.62),
+                (-0.6 * big, hood),
+                (nose, hood * 0.94),
+                (nose, hood * 0.5),
+                (0.4 * wb, hood * 0.45),
+            ],
+        ),
+        (
+            "cab",
+            [(-0.5 * big, hood), (-0.35 * big, h - 0.06), (0.42 * wb, h - 0.06), (0.52 * wb, hood)],
+        ),
+        (
+            "mach",
+            [(-0.65 * big, h - 0.06), (-0.65 * big, h), (0.46 * wb, h), (0.46 * wb, h - 0.06)],
+        ),
+    ]
+    if f > wb + small * 1.6:
+        shapes += [
+            (
+                "arm",
+                [
+                    (0.5 * wb, hood * 0.86),
+                    (0.62 * wb, hood * 0.97),
+                    (f - 0.35, 0.42),
+                    (f - 0.3, 0.2),
+                    (f - 0.45, 0.2),
+                ],
+            ),
+            ("mach", [(f - 0.5, 0.03), (f - 0.5, 0.5), (f - 0.34, 0.5), (f, 0.08), (f, 0.03)]),
+        ]
+    return Outline(shapes, [(0.0, big), (wb, small)])
+
+
+def _loader(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+    wb = wheelbase or 0.4 * (f + r)
+    # the mark is the rear axle, or the middle where the machine reaches alike both ways
+    rear_wheel = 0.0 if f > 1.4 * r else -wb / 2
+    wheel = min(0.2 * h, wb * 0.42)
+    body = rear_wheel + wb + wheel
+    shapes = [
+        (
+            "mach",
+            [
+                (-r, wheel * 0.9),
+                (-r, 0.52 * h),
+                (body * 0.55, 0.5 * h),
+                (body, 0.3 * h),
+                (body, wheel * 0.8),
+            ],
+        ),
+        ("cab", [(-0.35 * r, 0.52 * h), (-0.35 * r, h), (body * 0.5, h), (body * 0.72, 0.42 * h)]),
+        (
+            "arm",
+            [
+                (-0.9 * r, 0.5 * h),
+                (-0.85 * r, 0.64 * h),
+                (body * 0.7, 0.5 * h),
+                (f - 0.4, 0.28),
+                (f - 0.5, 0.16),
+                (body * 0.66, 0.38 * h),
+            ],
+        ),
+        ("mach", [(f - 0.55, 0.02), (f - 0.55, 0.42), (f - 0.4, 0.44), (f, 0.06), (f, 0.02)]),
+    ]
+    return Outline(shapes, [(rear_wheel, wheel), (rear_wheel + wb, wheel)])
+
+
+def _excavator(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+    track = (wheelbase or 1.0 * min(f, r) * 1.5) / 2
+    up = 0.17 * h
+    shapes = [
+        (
+            "tyre",
+            [
+                (-track, 0.06),
+                (-track - 0.12, up),
+                (-track, 2 * up),
+                (track, 2 * up),
+                (track + 0.12, up),
+                (track, 0.06),
+            ],
+        ),
+        (
+            "mach",
+            [(-r, 2.3 * up), (-r, 0.55 * h), (0.25 * track, 0.55 * h), (0.55 * track, 2.3 * up)],
+        ),
+        ("cab", [(-0.35 * r, 0.55 * h), (-0.3 * r, h), (0.35 * track, h), (0.6 * track, 2.4 * up)]),
+        (
+            "arm",
+            [
+                (0.4 * track, 2.5 * up),
+                (0.5 * f, 0.86 * h),
+                (0.62 * f, 0.84 * h),
+                (f, 0.2 * h),
+                (f - 0.12, 0.1 * h),
+                (0.56 * f, 0.7 * h),
+                (0.62 * track, 2.3 * up),
+            ],
+        ),
+        ("mach", [(f - 0.5, 0.02), (f - 0.42, 0.25 * h), (f, 0.22 * h), (f - 0.1, 0.02)]),
+    ]
+    return Outline(shapes, [])
+
+
+def _implement(f: float, r: float, h: float) -> Outline:
+    return Outline(
+        [
+            ("arm", [(f, h * 0.3), (f, h * 0.45), (f * 0.4, h), (f * 0.2, h), (f * 0.3, h * 0.3)]),
+            ("mach", [(-r, 0.05), (-r, h * 0.55), (f * 0.55, h * 0.6), (f * 0.7, 0.05)]),
+        ],
+        [],
+    )
