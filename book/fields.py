@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from decimal import Decimal
 from typing import Any
 
 from django import forms
@@ -11,7 +10,6 @@ from django.db import models
 from django.utils.text import capfirst
 
 from measures import Quantity, ReadingError, UnitSystem, read_length, read_mass
-from measures.quantity import MASS_UNITS
 from measures.writing import write_entered
 
 
@@ -104,13 +102,3 @@ class QuantityFormField(forms.Field):
 
     def has_changed(self, initial: Any, data: Any) -> bool:
         return (self.prepare_value(initial) or "") != (data or "")
-
-
-def zero(kind: str) -> Quantity:
-    """Nothing, as a mass or a length."""
-    return Quantity(Decimal(0), "lb" if kind == "mass" else "in")
-
-
-def is_mass(quantity: Quantity) -> bool:
-    """Whether a quantity is a mass rather than a length."""
-    return quantity.unit in MASS_UNITS

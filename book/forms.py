@@ -68,20 +68,7 @@ class TruckForm(ThingForm):
 
     class Meta:
         model = Truck
-        fields = [
-            "name",
-            "front_axle_mass",
-            "rear_axle_mass",
-            "wheelbase",
-            "front_gawr",
-            "rear_gawr",
-            "gvwr",
-            "payload",
-            "gcwr",
-            "max_trailer_mass",
-            "max_tongue_mass",
-            "notes",
-        ]
+        exclude = ("yard",)
 
 
 class TrailerForm(ThingForm):
@@ -89,24 +76,7 @@ class TrailerForm(ThingForm):
 
     class Meta:
         model = Trailer
-        fields = [
-            "name",
-            "kind",
-            "empty_mass",
-            "empty_mass_tolerance",
-            "empty_tongue_mass",
-            "empty_tongue_mass_tolerance",
-            "gvwr",
-            "suspension",
-            "track_width",
-            "deck_start",
-            "deck_length",
-            "deck_width",
-            "deck_height",
-            "front_overhang",
-            "rear_overhang",
-            "notes",
-        ]
+        exclude = ("yard",)
 
     def clean(self) -> dict[str, Any]:
         """The tongue is a part of the trailer's mass."""
@@ -125,25 +95,7 @@ class MachineForm(ThingForm):
 
     class Meta:
         model = Machine
-        fields = [
-            "name",
-            "shape",
-            "mass",
-            "mass_known",
-            "mass_tolerance",
-            "mark_name",
-            "balance_ahead",
-            "balance_known",
-            "balance_tolerance",
-            "balance_left",
-            "balance_height",
-            "reach_front",
-            "reach_rear",
-            "width",
-            "height",
-            "wheelbase",
-            "notes",
-        ]
+        exclude = ("yard",)
 
 
 class HitchForm(InUnits, forms.ModelForm):

@@ -23,7 +23,7 @@ from mechanics.truck import Truck
 from mechanics.units import M_PER_IN
 from mechanics.windows import Window
 
-WIDTH, HEIGHT = 868, 556
+WIDTH = 868
 GROUND_Y = 214
 SIDE = 24
 PAD_TOP, PAD_HEIGHT, PAD_WIDTH = 226, 56, 50
@@ -150,7 +150,6 @@ class Drawing:
     """Everything the planner's picture needs."""
 
     scale: float
-    deck_x: float
     outfit: Outfit
     ball_x: float
     ball_y: float
@@ -239,7 +238,6 @@ def draw(
     deck = trailer.deck
     tallest = max((_height(i) for i in report.plan.items), default=1.5)
     frame, outfit = draw_outfit(truck, trailer, hitch, tallest, unit)
-    deck_x = frame.x(deck.start_m)
     above = AboveFrame(trailer)
     items = [
         _item(
@@ -255,7 +253,6 @@ def draw(
     pads = _pads(frame, report, unit)
     return Drawing(
         scale=frame.scale,
-        deck_x=deck_x,
         outfit=outfit,
         ball_x=outfit.ball_x,
         ball_y=outfit.ball_y,

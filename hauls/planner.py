@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from hauls.drawing import HEIGHT, WIDTH, Drawing, draw, share_scale
+from hauls.drawing import WIDTH, Drawing, draw, share_scale
 from hauls.models import Haul
 from hauls.services.haul import placed, set_reference
 from hauls.ways import ways_out
@@ -354,7 +354,6 @@ def present(
         "ways": ways,
         "drawing": drawing,
         "width": WIDTH,
-        "height": HEIGHT,
         "per_unit": drawing.scale / per_m,
         "rows": rows[:ROWS_SHOWN],
         "more_rows": rows[ROWS_SHOWN:],
@@ -379,7 +378,6 @@ def present(
         "books_news": books_news or [],
         "names": names,
         "unit": unit,
-        "axles_text": write_mass(trailer.axles_mass_kg, unit),
     }
 
 

@@ -46,8 +46,3 @@ def in_yard_recently(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
         return answer
 
     return gate
-
-
-def forget_everybody() -> None:
-    """Ask the database again at the next step."""
-    _seen.clear()

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from book.models import Hitch, Machine, Trailer, Truck
+from book.views import KINDS
 from hauls.compose import FileUnits, item_section, trailer_section, truck_section
 from hauls.models import Haul
 from hauls.tests.test_views import YardCase
@@ -98,6 +99,14 @@ class Trucks(YardCase):
 
     def test_missing_ratings_show_as_gaps(self) -> None:
         self.assertContains(self.client.get("/book/"), "Cannot say yet: GCWR")
+
+
+class Layout(YardCase):
+    def test_every_field_of_a_thing_stands_in_exactly_one_group_of_its_page(self) -> None:
+        for kind in KINDS.values():
+            grouped = [name for _, names in kind.groups for name in names]
+            with self.subTest(kind=kind.slug):
+                self.assertCountEqual(grouped, kind.form.base_fields)
 
 
 class Refusals(YardCase):

@@ -194,6 +194,39 @@ class PlannerActions(YardCase):
         self.assertContains(answer, "not saved")
         self.assertEqual(self.reference(), 150)
 
+    def preview(self, **fields: Any) -> Any:
+        """One step of a drag as the page asks for it."""
+        data = {"base": self.haul.revision, "count": 1, "selected": 0, "id-0": "m1"}
+        data |= {"do": "drag", "commit": "0", "reference-0": 150, "to": "155", **fields}
+        return self.client.post(
+            f"/hauls/{self.haul.pk}/preview/", data, headers={"X-Requested-With": "planner"}
+        )
+
+    def test_preview_draws_what_change_draws_and_stores_nothing(self) -> None:
+        step = self.preview()
+        self.assertContains(step, "12 ft 11 in")
+        self.assertEqual(self.reference(), 150)
+        with self.assertNumQueries(0):
+            again = self.preview()
+        whole = self.act("drag", to="155", commit="0")
+
+        def figures(answer: Any) -> str:
+            return answer.content.decode().split('id="say"')[1]
+
+        self.assertEqual(figures(again), figures(whole))
+
+    def test_preview_of_a_page_that_is_behind_is_still_answered(self) -> None:
+        self.assertContains(self.preview(base=0), "12 ft 11 in")
+        self.assertEqual(self.preview(to="nan").status_code, 422)
+
+    def test_preview_gives_nothing_to_another_yard_or_to_nobody(self) -> None:
+        self.preview()
+        self.client.force_login(self.stranger)
+        self.assertEqual(self.preview().status_code, 404)
+        self.assertEqual(self.preview().status_code, 404)
+        self.client.logout()
+        self.assertEqual(self.preview().status_code, 302)
+
     def test_drag_is_saved_when_dropped(self) -> None:
         answer = self.act("drag", to="155.2")
         self.assertContains(answer, 'data-state="saved"')
