@@ -39,22 +39,28 @@ def spread(centres: Sequence[float], gap: float, low: float, high: float) -> lis
     Clusters that would overlap are set side by side about their common middle and pushed
     inside ``low`` and ``high``.
     """
-    clusters: list[list[float]] = []  # middle, members, sum of members' wanted middles
+    clusters: list[tuple[float, int]] = []  # middle, members
     for centre in centres:
-        clusters.append([centre, 1.0])
-        while len(clusters) > 1:
-            (m1, n1), (m2, n2) = clusters[-2], clusters[-1]
-            if m2 - m1 >= gap * (n1 + n2) / 2:
+        middle, count = centre, 1
+        while True:
+            # an edge may push a cluster onto the one before it, so this comes first
+            half = gap * (count - 1) / 2
+            middle = min(max(middle, low + half), high - half)
+            if not clusters:
+                break
+            before, members = clusters[-1]
+            if middle - before >= gap * (members + count) / 2:
                 break
             # each side wants its own middle; the common one is the mean of what they want
-            merged = (n1 * (m1 + gap * n2 / 2) + n2 * (m2 - gap * n1 / 2)) / (n1 + n2)
-            clusters[-2:] = [[merged, n1 + n2]]
-        middle, count = clusters[-1]
-        half = gap * (count - 1) / 2
-        clusters[-1][0] = min(max(middle, low + half), high - half)
+            clusters.pop()
+            middle = (
+                members * (before + gap * count / 2) + count * (middle - gap * members / 2)
+            ) / (members + count)
+            count += members
+        clusters.append((middle, count))
     placed: list[float] = []
     for middle, count in clusters:
-        placed += [middle + gap * (k - (count - 1) / 2) for k in range(int(count))]
+        placed += [middle + gap * (k - (count - 1) / 2) for k in range(count)]
     return placed
 
 

@@ -39,6 +39,7 @@ def drawn(report: Report, selected: int | None = 0, unit: UnitSystem = UnitSyste
 
 
 class Spreading(SimpleTestCase):
+    @settings(max_examples=1000, deadline=None)
     @given(st.lists(st.floats(40, 820), min_size=1, max_size=6), st.floats(10, 120))
     def test_neighbours_keep_their_distance_and_their_order(
         self, wanted: list[float], gap: float
@@ -48,6 +49,9 @@ class Spreading(SimpleTestCase):
         for left, right in itertools.pairwise(placed):
             self.assertGreaterEqual(right - left, gap - 1e-6)
         self.assertEqual(len(placed), len(wanted))
+
+    def test_the_edge_pushes_a_cluster_onto_the_one_before_it(self) -> None:
+        self.assertEqual(spread([701.0, 783.0, 820.0], 67, 34, 834), [700.0, 767.0, 834.0])
 
     def test_what_is_far_apart_stays_where_it_is(self) -> None:
         self.assertEqual(spread([100.0, 300.0], 60, 0, 868), [100.0, 300.0])
