@@ -30,7 +30,8 @@ _SEVERITY = {Status.OK: 0, Status.NEAR: 1, Status.UNKNOWN: 2, Status.OVER: 3}
 class Check:
     """One finding.
 
-    ``margin`` is limit less value, or value less limit for a least allowed figure;
+    ``margin`` is limit less value, or value less limit for a least allowed figure; of two
+    sizes that have to be equal it is zero or, negative, what they differ by.
     ``limit`` and ``margin`` are ``None`` exactly when the status is unknown, and
     ``missing`` then names the absent input. ``near_at`` is the value above which reserve
     is short, for drawing it.
@@ -80,7 +81,12 @@ def judge(limit: Limit) -> Check:
         status = Status.NEAR
     else:
         status = Status.OK
-    at_most = limit.sense is Sense.AT_MOST
+    if limit.sense is Sense.EQUAL:
+        margin = -abs(limit.value - bound)
+    elif limit.sense is Sense.AT_MOST:
+        margin = bound - limit.value
+    else:
+        margin = limit.value - bound
     return Check(
         code=limit.code,
         item=limit.item,
@@ -89,7 +95,7 @@ def judge(limit: Limit) -> Check:
         status=status,
         value=limit.value,
         limit=bound,
-        margin=bound - limit.value if at_most else limit.value - bound,
+        margin=margin,
         near_at=near_at,
     )
 

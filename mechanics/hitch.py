@@ -47,16 +47,22 @@ class WeightDistribution:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Hitch:
-    """The hitch as it stands on the truck; its own mass stands at the hitch point."""
+    """The hitch as it stands on the truck; its own mass stands at the hitch point.
+
+    ``ball_diameter_m`` is of the ball in use; the trailer's coupler has to be made for it.
+    """
 
     type: HitchType
     mass_kg: float = 0.0
+    ball_diameter_m: float | None = None
     parts: tuple[HitchPart, ...] = ()
     weight_distribution: WeightDistribution | None = None
 
     def __post_init__(self) -> None:
         if not self.mass_kg >= 0:
             raise InputError("hitch.mass", "zero or more")
+        if self.ball_diameter_m is not None and not self.ball_diameter_m > 0:
+            raise InputError("hitch.ball_diameter", "a diameter greater than zero")
 
     def trailer_limit_kg(self, part: HitchPart) -> float | None:
         """The trailer mass a part is rated for, as the hitch is used here."""

@@ -17,9 +17,15 @@ from mechanics.item import TOUCH_M
 from mechanics.loads import Loads, bar_factor_m
 from mechanics.plan import Plan
 from mechanics.rules import NEAR_HITCH, NEAR_RATING, TrailerGvwrSchool
+from mechanics.truck import Truck
 
 ROUNDING = 1e-9
 """Part of a limit by which a value may pass it through rounding alone."""
+
+
+SAME_SIZE_M = 0.0003
+"""Ball and coupler sizes this close are one size: 50 mm is sold as 1 31/32 in, while 2 in,
+the next size up, is 0.8 mm larger and is another."""
 
 
 class Quantity(Enum):
@@ -35,6 +41,7 @@ class Sense(Enum):
 
     AT_MOST = "at_most"
     AT_LEAST = "at_least"
+    EQUAL = "equal"
 
 
 class Form(NamedTuple):
@@ -158,6 +165,8 @@ def passes(value: float, limit: float, sense: Sense, quantity: Quantity) -> bool
         slack = ROUNDING
     else:
         slack = ROUNDING * max(abs(limit), 1.0)
+    if sense is Sense.EQUAL:
+        return abs(value - limit) <= SAME_SIZE_M
     if sense is Sense.AT_MOST:
         return value <= limit + slack
     return value >= limit - slack
@@ -320,8 +329,15 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
 
     tolerances = [(c.mass_tolerance_kg, c.ahead_of_rear_axle_m / wheelbase) for c in truck.cargo]
     cargo_tolerance = sum(t for t, _ in tolerances)
-    front_tolerance = sum(abs(t * ahead) for t, ahead in tolerances)
-    rear_tolerance = sum(abs(t * (1 - ahead)) for t, ahead in tolerances)
+    front_tolerance = truck.front_axle_mass_tolerance_kg + sum(
+        abs(t * ahead) for t, ahead in tolerances
+    )
+    rear_tolerance = truck.rear_axle_mass_tolerance_kg + sum(
+        abs(t * (1 - ahead)) for t, ahead in tolerances
+    )
+    empty_tolerance = truck.front_axle_mass_tolerance_kg + truck.rear_axle_mass_tolerance_kg
+    # without a sticker the payload is what GVWR leaves, and as unsure as the empty truck
+    payload_tolerance = cargo_tolerance + (empty_tolerance if truck.payload_kg is None else 0.0)
 
     def on_tongue(
         base: float, slopes: tuple[float, float], limit: float | None, tolerance: float
@@ -349,6 +365,9 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
             missing="truck.rear_gawr",
             forms=on_tongue(carried.rear_unhitched_kg, rear, truck.rear_gawr_kg, rear_tolerance),
         ),
+        *_truck_tire_limits(
+            truck, loads, on_tongue, (front, rear), (front_tolerance, rear_tolerance)
+        ),
         _mass_limit(
             "truck.gvwr",
             loads,
@@ -356,7 +375,10 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
             truck.gvwr_kg,
             missing="truck.gvwr",
             forms=on_tongue(
-                carried.unhitched_mass_kg, (1.0, handed), truck.gvwr_kg, cargo_tolerance
+                carried.unhitched_mass_kg,
+                (1.0, handed),
+                truck.gvwr_kg,
+                cargo_tolerance + empty_tolerance,
             ),
         ),
         _mass_limit(
@@ -369,7 +391,7 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
                 truck.cargo_mass_kg + plan.hitch.mass_kg,
                 (1.0, handed),
                 truck.payload_limit_kg,
-                cargo_tolerance,
+                payload_tolerance,
             ),
         ),
         _mass_limit(
@@ -396,7 +418,7 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
         gcwr_forms = (
             Form(
                 const=carried.unhitched_mass_kg - truck.gcwr_kg,
-                const_tolerance=cargo_tolerance,
+                const_tolerance=cargo_tolerance + empty_tolerance,
                 me=1.0,
                 a=1.0,
                 scale=max(truck.gcwr_kg, 1.0),
@@ -413,6 +435,69 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
         )
     )
     return found
+
+
+def _truck_tire_limits(
+    truck: Truck,
+    loads: Loads,
+    on_tongue: Callable[..., tuple[Form, ...]],
+    slopes: tuple[tuple[float, float], tuple[float, float]],
+    tolerances: tuple[float, float],
+) -> list[Limit]:
+    """The truck's tires, where their capacity is known."""
+    found = []
+    if truck.front_tire_capacity_kg is not None:
+        found.append(
+            _mass_limit(
+                "truck.front_tires",
+                loads,
+                lambda at: at.truck.front_kg,
+                truck.front_tire_capacity_kg,
+                forms=on_tongue(
+                    loads.truck.front_unhitched_kg,
+                    slopes[0],
+                    truck.front_tire_capacity_kg,
+                    tolerances[0],
+                ),
+            )
+        )
+    if truck.rear_tire_capacity_kg is not None:
+        found.append(
+            _mass_limit(
+                "truck.rear_tires",
+                loads,
+                lambda at: at.truck.rear_kg,
+                truck.rear_tire_capacity_kg,
+                forms=on_tongue(
+                    loads.truck.rear_unhitched_kg,
+                    slopes[1],
+                    truck.rear_tire_capacity_kg,
+                    tolerances[1],
+                ),
+            )
+        )
+    return found
+
+
+def _ball_size_limits(plan: Plan) -> list[Limit]:
+    """The ball against the coupler; cannot say where only one of the two is known."""
+    ball, coupler = plan.hitch.ball_diameter_m, plan.trailer.coupler_size_m
+    if ball is None and coupler is None:
+        return []
+    forms: tuple[Form, ...] = ()
+    if ball is not None and coupler is not None:
+        forms = (Form(const=abs(ball - coupler) - SAME_SIZE_M),)
+    return [
+        Limit(
+            code="hitch.ball_size",
+            quantity=Quantity.LENGTH,
+            value=ball or 0.0,
+            limit=None if ball is None else coupler,
+            sense=Sense.EQUAL,
+            missing="hitch.ball_diameter" if ball is None else "trailer.coupler_size",
+            forms=forms,
+        )
+    ]
 
 
 def _tongue_form(
@@ -451,7 +536,7 @@ def _tongue_bound(room: float, below: float, above: float) -> float:
 
 def _hitch_limits(plan: Plan, loads: Loads) -> list[Limit]:
     lever = plan.trailer.couple_lever_m
-    found = []
+    found = _ball_size_limits(plan)
     for part in plan.hitch.parts:
         limit = plan.hitch.trailer_limit_kg(part)
         if limit is not None:

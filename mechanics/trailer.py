@@ -63,6 +63,8 @@ class Deck:
 class Trailer:
     """A trailer, empty, as two scale readings describe it: all of it, and its tongue.
 
+    ``coupler_size_m`` is the ball diameter the coupler is made for.
+
     No centre of gravity is asked for: the moment of the empty trailer about the ball is
     ``(empty_mass - empty_tongue_mass) * axle_centre``.
     """
@@ -78,6 +80,7 @@ class Trailer:
     suspension: Suspension = Suspension.EQUALIZED
     kind: str = "other"
     name: str = ""
+    coupler_size_m: float | None = None
 
     def __post_init__(self) -> None:
         if not self.empty_mass_kg > 0:
@@ -95,6 +98,8 @@ class Trailer:
             raise InputError("trailer.axles", "at least one axle")
         if not self.track_width_m > 0:
             raise InputError("trailer.track_width", "a width greater than zero")
+        if self.coupler_size_m is not None and not self.coupler_size_m > 0:
+            raise InputError("trailer.coupler_size", "a ball diameter greater than zero")
 
     @property
     def axle_centre_m(self) -> float:

@@ -32,7 +32,8 @@ class Truck:
     """A truck, fuelled, with nobody and nothing aboard, plus its usual cargo.
 
     ``hitch_offset_m`` is how far behind the rear axle the hitch point stands; negative
-    is ahead of it, as with a gooseneck. A rating that is ``None`` is not known.
+    is ahead of it, as with a gooseneck. A rating that is ``None`` is not known. Tire
+    capacities are of all tires on the axle; the tolerances are of the empty axle masses.
     """
 
     front_axle_mass_kg: float
@@ -46,6 +47,10 @@ class Truck:
     max_trailer_mass_kg: float | None = None
     payload_kg: float | None = None
     max_tongue_mass_kg: float | None = None
+    front_tire_capacity_kg: float | None = None
+    rear_tire_capacity_kg: float | None = None
+    front_axle_mass_tolerance_kg: float = 0.0
+    rear_axle_mass_tolerance_kg: float = 0.0
     cargo: tuple[Cargo, ...] = ()
     name: str = ""
 
@@ -56,6 +61,10 @@ class Truck:
             raise InputError("truck.rear_axle_mass", "a mass greater than zero")
         if not self.wheelbase_m > 0:
             raise InputError("truck.wheelbase", "a length greater than zero")
+        if not self.front_axle_mass_tolerance_kg >= 0:
+            raise InputError("truck.front_axle_mass_tolerance", "zero or more")
+        if not self.rear_axle_mass_tolerance_kg >= 0:
+            raise InputError("truck.rear_axle_mass_tolerance", "zero or more")
 
     @property
     def empty_mass_kg(self) -> float:

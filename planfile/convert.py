@@ -73,6 +73,10 @@ def _truck(document: PlanDocument, to: Scale) -> Truck:
         max_trailer_mass_kg=to.mass_or_none(truck.max_trailer_mass),
         payload_kg=to.mass_or_none(truck.payload),
         max_tongue_mass_kg=to.mass_or_none(truck.max_tongue_mass),
+        front_tire_capacity_kg=to.mass_or_none(truck.front_tire_capacity),
+        rear_tire_capacity_kg=to.mass_or_none(truck.rear_tire_capacity),
+        front_axle_mass_tolerance_kg=to.mass(truck.front_axle_mass_tolerance),
+        rear_axle_mass_tolerance_kg=to.mass(truck.rear_axle_mass_tolerance),
         cargo=tuple(
             Cargo(
                 name=text(cargo.name),
@@ -91,6 +95,7 @@ def _hitch(document: PlanDocument, to: Scale) -> Hitch:
     return Hitch(
         type=HitchType(hitch.type),
         mass_kg=to.mass(hitch.mass),
+        ball_diameter_m=to.length_or_none(hitch.ball_diameter),
         parts=tuple(
             HitchPart(
                 name=part.name,
@@ -126,6 +131,7 @@ def _trailer(document: PlanDocument, to: Scale) -> Trailer:
             for axle in trailer.axles
         ),
         suspension=Suspension(trailer.suspension),
+        coupler_size_m=to.length_or_none(trailer.coupler_size),
         track_width_m=to.length(trailer.track_width),
         deck=Deck(
             start_m=to.length(deck.start),

@@ -61,6 +61,10 @@ class Truck(Part):
     max_trailer_mass: NotNegative | UnsetType = UNSET
     payload: NotNegative | UnsetType = UNSET
     max_tongue_mass: NotNegative | UnsetType = UNSET
+    front_tire_capacity: NotNegative | UnsetType = UNSET
+    rear_tire_capacity: NotNegative | UnsetType = UNSET
+    front_axle_mass_tolerance: NotNegative = 0
+    rear_axle_mass_tolerance: NotNegative = 0
     cargo: Annotated[list[Cargo], Meta(max_length=100)] = []
 
 
@@ -87,6 +91,7 @@ class Hitch(Part):
     mass: NotNegative = 0
     components: Annotated[list[HitchComponent], Meta(max_length=50)] = []
     weight_distribution: WeightDistribution | None = None
+    ball_diameter: Positive | UnsetType = UNSET
 
 
 class Axle(Part):
@@ -122,6 +127,7 @@ class Trailer(Part):
     empty_tongue_mass_tolerance: NotNegative = 0
     gvwr: NotNegative | UnsetType = UNSET
     suspension: Literal["equalized", "independent"] = "equalized"
+    coupler_size: Positive | UnsetType = UNSET
 
 
 class BalancePoint(Part):

@@ -100,7 +100,11 @@ class SureWindow(SimpleTestCase):
                 empty_tongue_mass_kg=trailer.empty_tongue_mass_kg
                 + te * trailer.empty_tongue_mass_tolerance_kg,
             )
-            for cargo_sign in signs:
+            for cargo_sign, front_sign, rear_sign in itertools.product(
+                signs,
+                signs if plan.truck.front_axle_mass_tolerance_kg else (1,),
+                signs if plan.truck.rear_axle_mass_tolerance_kg else (1,),
+            ):
                 cargo = tuple(
                     replace(c, mass_kg=c.mass_kg + cargo_sign * c.mass_tolerance_kg)
                     for c in plan.truck.cargo
@@ -123,7 +127,14 @@ class SureWindow(SimpleTestCase):
                         replace(
                             plan,
                             trailer=at_corner,
-                            truck=replace(truck, cargo=cargo),
+                            truck=replace(
+                                truck,
+                                cargo=cargo,
+                                front_axle_mass_kg=truck.front_axle_mass_kg
+                                + front_sign * truck.front_axle_mass_tolerance_kg,
+                                rear_axle_mass_kg=truck.rear_axle_mass_kg
+                                + rear_sign * truck.rear_axle_mass_tolerance_kg,
+                            ),
                             items=items,
                         )
                     )

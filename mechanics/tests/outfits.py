@@ -187,7 +187,14 @@ def random_plan(rng: random.Random, *, items: int = 1) -> Plan:
                 ),
             )
         )
-    return replace(made, items=tuple(placed))
+    truck = replace(
+        made.truck,
+        front_axle_mass_tolerance_kg=rng.choice((0.0, rng.uniform(0, 60))),
+        rear_axle_mass_tolerance_kg=rng.choice((0.0, rng.uniform(0, 60))),
+        front_tire_capacity_kg=rng.choice((None, 2400 * rated)),
+        rear_tire_capacity_kg=rng.choice((None, 2800 * rated)),
+    )
+    return replace(made, items=tuple(placed), truck=truck)
 
 
 plans = st.builds(

@@ -236,6 +236,91 @@ class Schools(SimpleTestCase):
         self.assertEqual(rules.share_range(HitchType.BALL, 2), (0.08, 0.11))
 
 
+class BallSize(SimpleTestCase):
+    def report(self, ball: float | None, coupler: float | None) -> Report:
+        plan = example_plan()
+        return evaluate(
+            replace(
+                plan,
+                hitch=replace(plan.hitch, ball_diameter_m=None if ball is None else inch(ball)),
+                trailer=replace(
+                    plan.trailer, coupler_size_m=None if coupler is None else inch(coupler)
+                ),
+            )
+        )
+
+    def test_every_pair_of_usual_sizes(self) -> None:
+        sizes = (1.875, 2.0, 2.3125, 3.0)
+        for ball in sizes:
+            for coupler in sizes:
+                with self.subTest(ball=ball, coupler=coupler):
+                    report = self.report(ball, coupler)
+                    check = next(c for c in report.checks if c.code == "hitch.ball_size")
+                    self.assertEqual(check.status.value, "ok" if ball == coupler else "over")
+                    self.assertAlmostEqual(check.margin or 0.0, -inch(abs(ball - coupler)))
+                    self.assertEqual(bool(report.windows[0].intervals), ball == coupler)
+
+    def test_a_wrong_ball_closes_every_window_and_is_named(self) -> None:
+        report = self.report(2.0, 2.3125)
+        self.assertEqual(report.verdict, Status.OVER)
+        self.assertEqual(report.windows[0].contradiction, ("hitch.ball_size", "hitch.ball_size"))
+
+    def test_one_size_alone_cannot_say_and_none_is_left_out(self) -> None:
+        for ball, coupler, missing in (
+            (None, 2.0, "hitch.ball_diameter"),
+            (2.0, None, "trailer.coupler_size"),
+        ):
+            check = next(
+                c for c in self.report(ball, coupler).checks if c.code == "hitch.ball_size"
+            )
+            self.assertIs(check.status, Status.UNKNOWN)
+            self.assertEqual(check.missing, (missing,))
+        codes = [c.code for c in self.report(None, None).checks]
+        self.assertNotIn("hitch.ball_size", codes)
+
+    def test_50_mm_sold_as_1_31_32_in_is_one_size(self) -> None:
+        plan = example_plan()
+        report = evaluate(
+            replace(
+                plan,
+                hitch=replace(plan.hitch, ball_diameter_m=0.05),
+                trailer=replace(plan.trailer, coupler_size_m=inch(1 + 31 / 32)),
+            )
+        )
+        self.assertEqual(status(report, "hitch.ball_size"), "ok")
+
+
+class TruckTiresAndDoubts(SimpleTestCase):
+    def test_tires_are_held_against_the_axle_that_stands_on_them(self) -> None:
+        report = rated(
+            example_plan(), front_tire_capacity_kg=lb(3000), rear_tire_capacity_kg=lb(9000)
+        )
+        checks = {c.code: c for c in report.checks}
+        self.assertEqual(checks["truck.front_tires"].value, report.loads.truck.front_kg)
+        self.assertEqual(checks["truck.rear_tires"].value, report.loads.truck.rear_kg)
+        self.assertEqual(status(report, "truck.rear_tires"), "ok")
+        self.assertEqual(status(report, "truck.front_tires"), "over")
+        self.assertNotIn("truck.front_tires", [c.code for c in rated(example_plan()).checks])
+
+    def test_tires_make_an_end_of_the_window(self) -> None:
+        plan = example_plan()
+        loads = evaluate(plan).loads
+        report = rated(plan, rear_tire_capacity_kg=loads.truck.rear_kg)
+        piece = report.windows[0].intervals[0]
+        self.assertEqual(piece.start_limit, "truck.rear_tires")
+        self.assertAlmostEqual(piece.start_m, plan.items[0].placement.reference_m)
+
+    def test_an_unsure_empty_truck_narrows_the_sure_window_only(self) -> None:
+        plan = example_plan()
+        tight = {"payload_kg": None, "gvwr_kg": evaluate(plan).loads.truck.mass_kg + lb(60)}
+        sure, unsure = (
+            rated(plan, **tight, front_axle_mass_tolerance_kg=t, rear_axle_mass_tolerance_kg=t)
+            for t in (0.0, lb(20))
+        )
+        self.assertEqual(sure.windows[0].intervals, unsure.windows[0].intervals)
+        self.assertGreater(unsure.windows[0].sure[0].start_m, sure.windows[0].sure[0].start_m)
+
+
 class RefusedInputs(SimpleTestCase):
     def test_each_refusal_names_its_field(self) -> None:
         plan = example_plan()
@@ -250,6 +335,10 @@ class RefusedInputs(SimpleTestCase):
                 "truck.cargo.mass_tolerance",
             ),
             (lambda: replace(plan.hitch, mass_kg=-1), "hitch.mass"),
+            (lambda: replace(plan.hitch, ball_diameter_m=0), "hitch.ball_diameter"),
+            (lambda: replace(trailer, coupler_size_m=0), "trailer.coupler_size"),
+            (lambda: replace(truck, front_axle_mass_tolerance_kg=-1), "front_axle_mass_tolerance"),
+            (lambda: replace(truck, rear_axle_mass_tolerance_kg=-1), "rear_axle_mass_tolerance"),
             (lambda: WeightDistribution(front_axle_restoration=1.1), "front_axle_restoration"),
             (lambda: Axle(position_m=-2), "trailer.axles.position"),
             (lambda: replace(trailer, axles=()), "trailer.axles"),

@@ -38,14 +38,15 @@ def document_of(plan: Plan, mass: str, length: str) -> dict[str, Any]:
             **part(
                 truck,
                 "front_axle_mass rear_axle_mass front_gawr rear_gawr gvwr gcwr "
-                "max_trailer_mass payload max_tongue_mass",
+                "max_trailer_mass payload max_tongue_mass front_tire_capacity "
+                "rear_tire_capacity front_axle_mass_tolerance rear_axle_mass_tolerance",
                 "wheelbase hitch_offset",
             ),
             "cargo": [part(c, "mass mass_tolerance", "ahead_of_rear_axle") for c in truck.cargo],
         },
         "hitch": {
             "type": hitch.type.value,
-            **part(hitch, "mass"),
+            **part(hitch, "mass", "ball_diameter"),
             "components": [
                 {"name": p.name, **part(p, "max_trailer_mass max_tongue_mass")} for p in hitch.parts
             ],
@@ -58,7 +59,7 @@ def document_of(plan: Plan, mass: str, length: str) -> dict[str, Any]:
                 trailer,
                 "empty_mass empty_mass_tolerance empty_tongue_mass "
                 "empty_tongue_mass_tolerance gvwr",
-                "track_width",
+                "track_width coupler_size",
             ),
             "suspension": trailer.suspension.value,
             "axles": [part(a, "gawr tire_capacity", "position") for a in trailer.axles],
