@@ -26,17 +26,49 @@ LENGTH_UNITS: Final[dict[str, Fraction]] = {
 }
 """Metres in one of each unit, exact."""
 
+_LB, _FT = MASS_UNITS["lb"], LENGTH_UNITS["ft"]
+_GAL = 231 * LENGTH_UNITS["in"] ** 3
+
+VOLUME_UNITS: Final[dict[str, Fraction]] = {
+    "gal": _GAL,
+    "L": Fraction(1, 1000),
+    "m3": Fraction(1),
+    "yd3": 27 * _FT**3,
+    "ft3": _FT**3,
+}
+"""Cubic metres in one of each unit, exact. ``gal`` is the US gallon of 231 cubic inches."""
+
+DENSITY_UNITS: Final[dict[str, Fraction]] = {
+    "kg/m3": Fraction(1),
+    "t/m3": Fraction(1000),
+    "kg/L": Fraction(1000),
+    "lb/yd3": _LB / (27 * _FT**3),
+    "lb/ft3": _LB / _FT**3,
+    "lb/gal": _LB / _GAL,
+}
+"""Kilograms per cubic metre in one of each unit, exact."""
+
+UNIT_TABLES: Final = {
+    "mass": MASS_UNITS,
+    "length": LENGTH_UNITS,
+    "volume": VOLUME_UNITS,
+    "density": DENSITY_UNITS,
+}
+"""Units by kind; no unit stands in two of them."""
+
+_TABLE_OF = {unit: table for table in UNIT_TABLES.values() for unit in table}
+
 
 @dataclass(frozen=True, slots=True)
 class Quantity:
-    """A mass or a length as it was given: 7000 lb, 3.5 t, 192 in."""
+    """A mass, length, volume or density as it was given: 7000 lb, 3.5 t, 192 in, 82 gal."""
 
     value: Decimal
     unit: str
 
     def __post_init__(self) -> None:
-        if self.unit not in MASS_UNITS and self.unit not in LENGTH_UNITS:
-            raise ValueError(f"{self.unit} is not a unit of mass or length")
+        if self.unit not in _TABLE_OF:
+            raise ValueError(f"{self.unit} is not a unit of mass, length, volume or density")
 
     def __str__(self) -> str:
         number = self.value.normalize()
@@ -50,13 +82,12 @@ class Quantity:
 
     @property
     def si(self) -> Fraction:
-        """Kilograms or metres, exact."""
-        per = MASS_UNITS.get(self.unit) or LENGTH_UNITS[self.unit]
-        return Fraction(self.value) * per
+        """Kilograms, metres, cubic metres or kilograms per cubic metre, exact."""
+        return Fraction(self.value) * _TABLE_OF[self.unit][self.unit]
 
     def in_unit(self, unit: str) -> float | int:
         """The number in another unit of the same kind; a whole number where it is one."""
-        table = MASS_UNITS if self.unit in MASS_UNITS else LENGTH_UNITS
+        table = _TABLE_OF[self.unit]
         if unit not in table:
             raise ValueError(f"{self} cannot be given in {unit}")
         exact = self.si / table[unit]

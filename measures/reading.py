@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 from decimal import Decimal, InvalidOperation
 from fractions import Fraction
+from typing import Final
 
-from measures.quantity import Quantity
+from measures.quantity import DENSITY_UNITS, Quantity
 
 LARGEST = Decimal(10) ** 9
 
@@ -44,6 +45,36 @@ _LENGTH_WORDS = {
     "meter": "m",
     "meters": "m",
 }
+_VOLUME_WORDS = {
+    "gal": "gal",
+    "gals": "gal",
+    "gallon": "gal",
+    "gallons": "gal",
+    "l": "L",
+    "litre": "L",
+    "litres": "L",
+    "liter": "L",
+    "liters": "L",
+    "m3": "m3",
+    "m³": "m3",
+    "cubic metres": "m3",
+    "cubic meters": "m3",
+    "yd3": "yd3",
+    "yd³": "yd3",
+    "yd": "yd3",
+    "yard": "yd3",
+    "yards": "yd3",
+    "cubic yard": "yd3",
+    "cubic yards": "yd3",
+    "ft3": "ft3",
+    "ft³": "ft3",
+    "cubic feet": "ft3",
+    "cubic foot": "ft3",
+}
+_PER = re.compile(r"(?P<mass>[a-z#]+)\s*(?:/|per)\s*(?P<volume>[a-z]+(?: [a-z]+)?[3³]?)")
+_WITH_WORDS = re.compile(
+    r"(?P<number>\d[\d,. ]*(?:\s+\d+/\d+)?|\d+/\d+|\.\d+)\s*(?P<unit>[a-z#].*)?"
+)
 _NUMBER = r"\d[\d,. ]*(?:\s+\d+/\d+)?|\d+/\d+|\.\d+"
 _SINGLE = re.compile(rf"(?P<number>{_NUMBER})\s*(?P<unit>[a-z#]+\.?|'|\")?")
 _FEET_INCHES = re.compile(
@@ -108,6 +139,51 @@ def read_length(text: str, default_unit: str) -> Quantity:
             "Write it like 12 ft 6 1/2 in, 12' 6.5\", 12-6.5, 150.5 in or 3.82 m."
         )
     return Quantity(-quantity.value, quantity.unit) if negative else quantity
+
+
+def read_volume(text: str, default_unit: str) -> Quantity:
+    """A volume such as ``82 gal``, ``310 L`` or ``4 1/2 yd3``.
+
+    Raises:
+        ReadingError: the text is not a volume.
+    """
+    match = _WITH_WORDS.fullmatch(_clean(text))
+    unit = _VOLUME_WORDS.get((match["unit"] or default_unit).rstrip(".").lower()) if match else None
+    if match is None or unit is None:
+        raise ReadingError(
+            f"“{text.strip()[:40]}” is not a volume. Write it like 82 gal, 310 L, 4 yd3 or 3 m3."
+        )
+    return _bounded(_number(match["number"]), unit, text)
+
+
+def read_density(text: str, default_unit: str) -> Quantity:
+    """A density such as ``2,700 lb/yd3``, ``10.7 lb/gal`` or ``1.6 t/m3``.
+
+    Raises:
+        ReadingError: the text is not a density.
+    """
+    match = _WITH_WORDS.fullmatch(_clean(text))
+    unit: str | None = None
+    if match is not None:
+        per = _PER.fullmatch((match["unit"] or default_unit).strip().lower())
+        mass = _MASS_WORDS.get(per["mass"]) if per else None
+        volume = _VOLUME_WORDS.get(per["volume"]) if per else None
+        unit = f"{mass}/{volume}"
+    if match is None or unit not in DENSITY_UNITS:
+        raise ReadingError(
+            f"“{text.strip()[:40]}” is not a density. "
+            "Write it like 2,700 lb/yd3, 10.7 lb/gal or 1.6 t/m3."
+        )
+    return _bounded(_number(match["number"]), unit, text)
+
+
+READERS: Final = {
+    "mass": read_mass,
+    "length": read_length,
+    "volume": read_volume,
+    "density": read_density,
+}
+"""How each kind of quantity is read: text and the unit of a bare number."""
 
 
 def _clean(text: str) -> str:

@@ -5,10 +5,14 @@ from __future__ import annotations
 from enum import Enum
 from fractions import Fraction
 
-from measures.quantity import Quantity
+from measures.quantity import (
+    DENSITY_UNITS,
+    LENGTH_UNITS,
+    MASS_UNITS,
+    VOLUME_UNITS,
+    Quantity,
+)
 from mechanics.units import KG_PER_LB, M_PER_IN
-
-_GLYPHS = {(1, 4): "1/4", (1, 2): "1/2", (3, 4): "3/4"}
 
 
 class UnitSystem(str, Enum):
@@ -26,6 +30,15 @@ class UnitSystem(str, Enum):
     def length_unit(self) -> str:
         """Unit of a bare length that is typed."""
         return "in" if self is UnitSystem.US else "mm"
+
+    def bare_unit(self, kind: str) -> str:
+        """Unit of a bare number of a kind: mass, length, volume or density."""
+        return {
+            "mass": self.mass_unit,
+            "length": self.length_unit,
+            "volume": "gal" if self is UnitSystem.US else "L",
+            "density": "lb/yd3" if self is UnitSystem.US else "kg/m3",
+        }[kind]
 
     @property
     def kg(self) -> float:
@@ -57,7 +70,7 @@ def write_length(m: float, system: UnitSystem, *, step: int = 4) -> str:
     feet, rest = divmod(total, 12 * step)
     inches, part = divmod(rest, step)
     fraction = Fraction(part, step)
-    shown = _GLYPHS.get((fraction.numerator, fraction.denominator), "")
+    shown = f"{fraction.numerator}/{fraction.denominator}" if part else ""
     small = " ".join(
         piece for piece in (str(inches) if inches or not shown else "", shown) if piece
     )
@@ -66,6 +79,36 @@ def write_length(m: float, system: UnitSystem, *, step: int = 4) -> str:
     if not inches and not shown:
         return f"{sign}{feet} ft"
     return f"{sign}{feet} ft {small} in"
+
+
+def write_understood(quantity: Quantity, system: UnitSystem) -> str:
+    """What a box understood: the entry in its own unit, and in the others of its kind.
+
+    ``16 ft 6 in`` comes back as ``16 ft 6 in, 5,029 mm``; ``3.5 t`` as ``3.5 t, 7,716 lb``.
+    """
+    entered, si = write_entered(quantity), float(quantity.si)
+    if quantity.unit in MASS_UNITS:
+        other = UnitSystem.METRIC if quantity.unit in ("lb", "ton") else UnitSystem.US
+        if quantity.unit in ("t", "ton") and other is not system:
+            return f"{entered}, {write_mass(si, system)}, {write_mass(si, other)}"
+        return f"{entered}, {write_mass(si, other)}"
+    if quantity.unit in LENGTH_UNITS:
+        us = quantity.unit in ("in", "ft")
+        shown = write_length(si, UnitSystem.US, step=16) if us else entered
+        return f"{shown}, {write_length(si, UnitSystem.METRIC if us else UnitSystem.US)}"
+    if quantity.unit in VOLUME_UNITS:
+        other_unit = {"gal": "L", "L": "gal", "m3": "yd3"}.get(quantity.unit, "m3")
+        per = VOLUME_UNITS[other_unit]
+    else:
+        metric = quantity.unit in ("kg/m3", "t/m3", "kg/L")
+        other_unit = "lb/yd3" if metric else "kg/m3"
+        per = DENSITY_UNITS[other_unit]
+    number = si / float(per)
+    return (
+        f"{entered}, {number:,.0f} {other_unit}"
+        if number >= 100
+        else (f"{entered}, {number:,.3g} {other_unit}")
+    )
 
 
 def write_inches(m: float, system: UnitSystem) -> str:

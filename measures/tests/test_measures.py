@@ -8,7 +8,15 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from measures import Quantity, ReadingError, UnitSystem, read_length, read_mass
+from measures import (
+    Quantity,
+    ReadingError,
+    UnitSystem,
+    read_density,
+    read_length,
+    read_mass,
+    read_volume,
+)
 from measures.writing import (
     write_entered,
     write_inches,
@@ -16,9 +24,66 @@ from measures.writing import (
     write_mass,
     write_number,
     write_percent,
+    write_understood,
 )
 
 US, METRIC = UnitSystem.US, UnitSystem.METRIC
+
+
+class VolumesAndDensities(SimpleTestCase):
+    def test_usual_ways_of_a_volume(self) -> None:
+        for text, number, unit in (
+            ("82 gal", "82", "gal"),
+            ("82", "82", "gal"),
+            ("310 L", "310", "L"),
+            ("310 litres", "310", "L"),
+            ("4 1/2 yd3", "4.5", "yd3"),
+            ("4 cubic yards", "4", "yd3"),
+            ("3,5 m3", "3.5", "m3"),
+            ("3.5 m³", "3.5", "m3"),
+        ):
+            with self.subTest(text=text):
+                self.assertEqual(read_volume(text, "gal"), Quantity(Decimal(number), unit))
+
+    def test_usual_ways_of_a_density(self) -> None:
+        for text, number, unit in (
+            ("2,700 lb/yd3", "2700", "lb/yd3"),
+            ("2700", "2700", "lb/yd3"),
+            ("10.7 lb/gal", "10.7", "lb/gal"),
+            ("1.6 t/m3", "1.6", "t/m3"),
+            ("1,6 kg/L", "1.6", "kg/L"),
+            ("150 lb per cubic foot", "150", "lb/ft3"),
+        ):
+            with self.subTest(text=text):
+                self.assertEqual(read_density(text, "lb/yd3"), Quantity(Decimal(number), unit))
+
+    def test_what_is_neither_is_refused_with_a_way_to_write_it(self) -> None:
+        for text in ("", "much", "3 lb", "3 gal/lb", "5 in", "1/0 gal"):
+            with self.subTest(text=text):
+                with self.assertRaises(ReadingError):
+                    read_volume(text, "gal")
+                with self.assertRaises(ReadingError):
+                    read_density(text, "lb/yd3")
+
+    def test_a_gallon_and_a_cubic_yard_are_exact(self) -> None:
+        self.assertEqual(float(read_volume("1", "gal").si), 0.003785411784)
+        self.assertEqual(float(read_volume("1 yd3", "gal").si), 0.764554857984)
+
+    def test_what_a_box_understood(self) -> None:
+        for text, read, shown in (
+            ("7,000", read_mass("7,000", "lb"), "7,000 lb, 3,175 kg"),
+            ("3.5 t", read_mass("3.5 t", "lb"), "3.5 t, 7,716 lb"),
+            ("1 ton", read_mass("1 ton", "lb"), "1 ton, 2,000 lb, 907 kg"),
+            ("16 ft 6", read_length("16 ft 6", "in"), "16 ft 6 in, 5,029 mm"),
+            ("192 in", read_length("192 in", "in"), "16 ft, 4,877 mm"),
+            ("2 5/16", read_length("2 5/16", "in"), "2 5/16 in, 59 mm"),
+            ("3.82 m", read_length("3.82 m", "in"), "3.82 m, 12 ft 6 1/2 in"),
+            ("82 gal", read_volume("82 gal", "gal"), "82 gal, 310 L"),
+            ("4 yd3", read_volume("4 yd3", "gal"), "4 yd3, 3.06 m3"),
+            ("2,700", read_density("2,700", "lb/yd3"), "2,700 lb/yd3, 1,602 kg/m3"),
+        ):
+            with self.subTest(text=text):
+                self.assertEqual(write_understood(read, US), shown)
 
 
 class Lengths(SimpleTestCase):
