@@ -1,4 +1,4 @@
-"""Columns and form fields for masses and lengths: any usual writing, kept as entered."""
+"""Columns and form fields for measures: any usual writing, kept as entered."""
 
 from __future__ import annotations
 
@@ -9,8 +9,11 @@ from django.core.exceptions import ValidationError
 from django.db import models
 from django.utils.text import capfirst
 
-from measures import Quantity, ReadingError, UnitSystem, read_length, read_mass
+from measures import READERS, Quantity, ReadingError, UnitSystem
 from measures.writing import write_entered
+
+LONGEST = 200
+"""Characters of a box that are read; no measure is longer."""
 
 
 class QuantityField(models.CharField):
@@ -68,6 +71,18 @@ class LengthField(QuantityField):
     kind = "length"
 
 
+class VolumeField(QuantityField):
+    """A volume."""
+
+    kind = "volume"
+
+
+class DensityField(QuantityField):
+    """A density."""
+
+    kind = "density"
+
+
 class QuantityFormField(forms.Field):
     """A box that takes ``7,000``, ``3.5 t``, ``16 ft 6``; a bare number is in ``units``."""
 
@@ -88,10 +103,7 @@ class QuantityFormField(forms.Field):
         if value in self.empty_values:
             return None
         try:
-            if self.kind == "mass":
-                quantity = read_mass(str(value), self.units.mass_unit)
-            else:
-                quantity = read_length(str(value), self.units.length_unit)
+            quantity = READERS[self.kind](str(value)[:LONGEST], self.units.bare_unit(self.kind))
         except ReadingError as error:
             raise ValidationError(str(error)) from None
         if self.least == "positive" and quantity.value <= 0:

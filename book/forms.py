@@ -3,24 +3,32 @@ units the person reads in, and what was typed stays in its box when it is not un
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
 from django import forms
 from django.core.exceptions import ValidationError
 from django.forms import BaseInlineFormSet, inlineformset_factory
+from django.urls import reverse_lazy
 
 from book.fields import QuantityFormField
 from book.models import (
-    CouplerPart,
+    Bulk,
+    Configuration,
     Hitch,
+    HitchLink,
     HitchPart,
     Machine,
+    MachinePart,
     Thing,
     Trailer,
+    TrailerAddition,
     TrailerAxle,
+    TrailerPart,
     Truck,
     TruckLoad,
 )
+from book.tolerances import Tolerances
 from measures import UnitSystem
 from yards.models import Yard
 
@@ -35,19 +43,41 @@ class InUnits:
         for field in self.fields.values():
             if isinstance(field, QuantityFormField):
                 field.units = units
-                bare = units.mass_unit if field.kind == "mass" else units.length_unit
-                field.widget.attrs["placeholder"] = bare
+                bare = units.bare_unit(field.kind)
+                # the page asks what was understood as soon as the box is left
+                field.widget.attrs |= {
+                    "placeholder": bare,
+                    "hx-get": reverse_lazy("understand", args=[field.kind]),
+                    "hx-trigger": "change",
+                    "hx-target": "next .understood",
+                }
             elif isinstance(field.widget, forms.Select):
                 field.widget.attrs["class"] = "form-select"
-            elif not isinstance(field.widget, (forms.CheckboxInput, forms.HiddenInput)):
+            elif isinstance(field.widget, (forms.CheckboxInput, forms.CheckboxSelectMultiple)):
+                field.widget.attrs["class"] = "form-check-input"
+            elif not isinstance(field.widget, forms.HiddenInput):
                 field.widget.attrs["class"] = "form-control"
 
 
+def refuse_formula(text: str) -> None:
+    """A name that a spreadsheet would take for a formula.
+
+    Raises:
+        ValidationError: it begins like one.
+    """
+    if text[:1] in ("=", "@") or text[:1] in "\t\r":
+        raise ValidationError(
+            f"“{text[:40]}” begins with “{text[:1].strip() or 'a blank'}”, which spreadsheets "
+            "take for a formula. Begin it with a letter or a number."
+        )
+
+
 class ThingForm(InUnits, forms.ModelForm):
-    """A truck, trailer or machine of a yard."""
+    """Something of the book, of a yard."""
 
     def __init__(self, *args: Any, units: UnitSystem, yard: Yard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
+        self.yard = yard
         self.instance.yard = yard
         if "notes" in self.fields:
             self.fields["notes"].widget.attrs["rows"] = 3
@@ -56,11 +86,31 @@ class ThingForm(InUnits, forms.ModelForm):
     def clean_name(self) -> str:
         """A name stands for one thing in its list."""
         name = str(self.cleaned_data["name"]).strip()
+        refuse_formula(name)
         model: type[Thing] = self._meta.model
         twin = model._default_manager.filter(yard=self.instance.yard, name=name)
         if twin.exclude(pk=self.instance.pk).exists():
             raise ValidationError(f"The book already has a “{name}”. Give this one another name.")
         return name
+
+
+class PartsChooser:
+    """Adds the yard's hitch parts as boxes to tick, and links the ticked ones."""
+
+    part_kinds: tuple[str, ...] = ()
+    fields: dict[str, forms.Field]
+
+    def add_parts(self, yard: Yard, chosen: Iterable[HitchPart]) -> None:
+        """Put the box list on the form."""
+        kinds = [kind for kind in HitchPart.Kind if kind not in HitchPart.ON_TRAILER]
+        wanted = HitchPart.ON_TRAILER if self.part_kinds else tuple(kinds)
+        self.fields["parts_on"] = forms.ModelMultipleChoiceField(
+            HitchPart.objects.filter(yard=yard, kind__in=(*wanted, HitchPart.Kind.OTHER)),
+            required=False,
+            label="Parts of the book that are on it",
+            widget=forms.CheckboxSelectMultiple,
+            initial=[part.pk for part in chosen],
+        )
 
 
 class TruckForm(ThingForm):
@@ -70,13 +120,44 @@ class TruckForm(ThingForm):
         model = Truck
         exclude = ("yard",)
 
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        if self.instance.plate == Truck.Plate.METRIC:
+            for name, label, words in METRIC_WORDS:
+                self.fields[name].label = label
+                self.fields[name].help_text = words
 
-class TrailerForm(ThingForm):
+
+METRIC_WORDS = (
+    ("gvwr", "Maximum authorised mass (MAM)", "Plate or papers: the most the vehicle may weigh."),
+    ("gcwr", "Gross train mass", "Plate: vehicle and trailer together."),
+    (
+        "max_trailer_mass",
+        "Towing limit",
+        "Papers, for a braked trailer. Empty: gross train mass less MAM.",
+    ),
+    ("max_tongue_mass", "Nose weight limit", "Papers or towbar plate; the lower of the two."),
+    ("front_gawr", "Front axle limit", "Plate, third line as a rule."),
+    ("rear_gawr", "Rear axle limit", "Plate, last line as a rule."),
+    ("payload", "Payload", "Empty: MAM less the empty vehicle."),
+)
+"""What a metric plate calls the same ratings."""
+
+
+class TrailerForm(PartsChooser, ThingForm):
     """A trailer's own page."""
+
+    part_kinds = HitchPart.ON_TRAILER
 
     class Meta:
         model = Trailer
         exclude = ("yard",)
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        pk = self.instance.pk
+        self.add_parts(self.yard, [link.part for link in self.instance.links.all()] if pk else [])
+        self.fields["parts_on"].widget.attrs["class"] = "form-check-input"
 
     def clean(self) -> dict[str, Any]:
         """The tongue is a part of the trailer's mass."""
@@ -98,79 +179,340 @@ class MachineForm(ThingForm):
         exclude = ("yard",)
 
 
-class HitchForm(InUnits, forms.ModelForm):
+class HitchPartForm(ThingForm):
+    """A hitch part's own page."""
+
+    class Meta:
+        model = HitchPart
+        exclude = ("yard",)
+
+
+class BulkForm(ThingForm):
+    """A bulk load's own page."""
+
+    class Meta:
+        model = Bulk
+        exclude = ("yard",)
+
+
+class HitchForm(PartsChooser, InUnits, forms.ModelForm):
     """A hitch of a truck."""
 
     class Meta:
         model = Hitch
-        fields = ["name", "type", "offset", "mass", "front_axle_restoration"]
+        exclude = ("truck", "parts")
+
+    def __init__(self, *args: Any, units: UnitSystem, yard: Yard, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        chosen = [link.part for link in self.instance.links.all()] if self.instance.pk else []
+        self.add_parts(yard, chosen)
+        self.prepare(units)
+
+
+class ConfigurationForm(InUnits, forms.ModelForm):
+    """A configuration of a machine: which removable parts are on."""
+
+    class Meta:
+        model = Configuration
+        exclude = ("machine",)
+        widgets = {"parts": forms.CheckboxSelectMultiple}
+
+    def __init__(self, *args: Any, units: UnitSystem, machine: Machine, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.instance.machine = machine
+        self.fields["parts"].queryset = machine.parts.filter(removable=True)  # type: ignore[attr-defined]
+        self.fields["parts"].label = "Parts that are on"
+        self.prepare(units)
+
+    def clean_name(self) -> str:
+        """A name stands for one configuration of its machine."""
+        name = str(self.cleaned_data["name"]).strip()
+        refuse_formula(name)
+        twin = self.instance.machine.configurations.filter(name=name)
+        if twin.exclude(pk=self.instance.pk).exists():
+            raise ValidationError(f"This machine already has “{name}”. Give it another name.")
+        return name
+
+    def clean(self) -> dict[str, Any]:
+        """One axle weight alone says nothing."""
+        cleaned: dict[str, Any] = super().clean() or self.cleaned_data
+        if bool(cleaned.get("front_axle_mass")) != bool(cleaned.get("rear_axle_mass")):
+            lone = "rear_axle_mass" if cleaned.get("front_axle_mass") else "front_axle_mass"
+            self.add_error(lone, "Give both axle weights, or neither.")
+        return cleaned
+
+
+class RowForm(InUnits, forms.ModelForm):
+    """A row of an inner list. ``main`` are the boxes in sight; the others unfold."""
+
+    main: tuple[str, ...] = ()
 
     def __init__(self, *args: Any, units: UnitSystem, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.prepare(units)
 
+    def clean_name(self) -> str:
+        """A name that no spreadsheet takes for a formula."""
+        name = str(self.cleaned_data.get("name") or "").strip()
+        refuse_formula(name)
+        return name
 
-class RowForm(InUnits, forms.ModelForm):
-    """A row of a list inside a page: an axle, a part, a load."""
+    @property
+    def boxes(self) -> list[forms.BoundField]:
+        """The boxes in sight."""
+        return [b for b in self.visible_fields() if self._in_sight(b.name)]
 
-    def __init__(self, *args: Any, units: UnitSystem = UnitSystem.US, **kwargs: Any) -> None:
+    @property
+    def more_boxes(self) -> list[forms.BoundField]:
+        """The boxes that unfold."""
+        return [b for b in self.visible_fields() if not self._in_sight(b.name)]
+
+    @property
+    def more_open(self) -> bool:
+        """Whether a folded box has to be seen: what is wrong, and what a tank holds."""
+        contents = ("volume", "fill", "fluid")
+        return any(b.errors or (b.name in contents and b.value()) for b in self.more_boxes)
+
+    @property
+    def more_filled(self) -> int:
+        """How many folded boxes hold something."""
+        return sum(b.value() not in (None, "", False) for b in self.more_boxes)
+
+    def _in_sight(self, name: str) -> bool:
+        return not self.main or name in self.main or name == "DELETE"
+
+
+class LoadRow(RowForm):
+    """Who or what rides in a truck."""
+
+    class Meta:
+        model = TruckLoad
+        fields = ("name", "mass", "mass_tolerance", "ahead_of_rear_axle", "known")
+
+    main = ("name", "mass", "mass_tolerance", "ahead_of_rear_axle")
+
+
+class AxleRow(RowForm):
+    """An axle of a trailer."""
+
+    class Meta:
+        model = TrailerAxle
+        fields = ("position", "gawr", "tire_capacity", "brake")
+
+
+class AdditionRow(RowForm):
+    """Something added to a trailer."""
+
+    class Meta:
+        model = TrailerAddition
+        fields = (
+            "name",
+            "kind",
+            "mass",
+            "behind_coupler",
+            "weighed_in",
+            "known",
+            "mass_tolerance",
+        )
+
+    main = ("name", "kind", "mass", "behind_coupler", "weighed_in")
+
+
+class MachinePartRow(RowForm):
+    """A part of a machine."""
+
+    class Meta:
+        model = MachinePart
+        fields = (
+            "name",
+            "kind",
+            "mass",
+            "known",
+            "ahead",
+            "removable",
+            "weighed_in",
+            "mass_tolerance",
+            "volume",
+            "fill",
+            "fluid",
+            "ahead_tolerance",
+            "height",
+            "reach_front",
+            "reach_rear",
+        )
+
+    main = ("name", "kind", "mass", "known", "ahead", "removable", "weighed_in")
+
+    def clean(self) -> dict[str, Any]:
+        """Contents need volume, fill and fluid together."""
+        cleaned: dict[str, Any] = super().clean() or self.cleaned_data
+        given = [bool(cleaned.get(name)) for name in ("volume", "fill", "fluid")]
+        if any(given) and not all(given) and not self.errors:
+            names = ("volume", "fill", "fluid")
+            for name, there in zip(names, given, strict=True):
+                if not there:
+                    self.add_error(name, "Volume, how full, and with what go together.")
+        return cleaned
+
+
+class NewPartRow(RowForm):
+    """A hitch part that comes into the book together with what it is on.
+
+    The name may stay empty: the part is then named for its kind and its owner.
+    """
+
+    class Meta:
+        model = HitchPart
+        fields = (
+            "kind",
+            "ball_size",
+            "max_trailer_mass",
+            "max_tongue_mass",
+            "name",
+            "max_trailer_mass_wd",
+            "max_tongue_mass_wd",
+            "mass",
+        )
+
+    main = ("kind", "ball_size", "max_trailer_mass", "max_tongue_mass", "name")
+
+    def __init__(self, *args: Any, yard: Yard, on_trailer: bool, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        self.prepare(units)
+        self.instance.yard = yard
+        self.fields["name"].required = False
+        self.fields["name"].label = "name"
+        self.fields["name"].widget.attrs["placeholder"] = "may stay empty"
+        kinds = [
+            (kind.value, kind.label)
+            for kind in HitchPart.Kind
+            if (kind in HitchPart.ON_TRAILER) == on_trailer or kind == HitchPart.Kind.OTHER
+        ]
+        self.fields["kind"].choices = [("", "choose"), *kinds]  # type: ignore[attr-defined]
+        self.fields["kind"].initial = ""
+        self.initial["kind"] = ""
+
+    def clean_name(self) -> str:
+        """A name stands for one part of the book."""
+        name = super().clean_name()
+        if name and HitchPart.objects.filter(yard=self.instance.yard, name=name).exists():
+            raise ValidationError(
+                f"The book already has a “{name}”. Tick it above, or give this one another name."
+            )
+        return name
 
 
-class AxleRows(BaseInlineFormSet):
-    """A trailer has at least one axle."""
+class NewPartRows(forms.BaseModelFormSet):
+    """New hitch parts; never shows or changes those of the book."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, queryset=HitchPart.objects.none(), **kwargs)
 
     def clean(self) -> None:
-        super().clean()
-        filled = [f for f in self.forms if f.has_changed() or f.instance.pk]
-        if not [f for f in filled if not f.cleaned_data.get("DELETE")]:
-            raise ValidationError("Give at least one axle: tape from the ball to its wheel centre.")
-
-
-class PartRows(BaseInlineFormSet):
-    """A part's name stands for one part."""
-
-    def clean(self) -> None:
+        """Two new parts of one name."""
         super().clean()
         names = [
-            str(f.cleaned_data.get("name")).strip().lower()
-            for f in self.forms
-            if getattr(f, "cleaned_data", None) and f.cleaned_data.get("name")
+            form.cleaned_data["name"].lower()
+            for form in self.forms
+            if form.is_valid() and form.cleaned_data.get("name")
         ]
         if len(names) != len(set(names)):
             raise ValidationError("Two parts have the same name. Give each its own.")
 
 
-RATING_FIELDS = [
-    "name",
-    "max_trailer_mass",
-    "max_tongue_mass",
-    "max_trailer_mass_wd",
-    "max_tongue_mass_wd",
-]
+class AxleRows(BaseInlineFormSet):
+    """The axles, in their order from the coupler."""
+
+    def clean(self) -> None:
+        """Two axles at one place are one axle."""
+        super().clean()
+        places = [
+            form.cleaned_data["position"].si
+            for form in self.forms
+            if form.is_valid()
+            and form.cleaned_data.get("position")
+            and not form.cleaned_data.get("DELETE")
+        ]
+        if len(places) != len(set(places)):
+            raise ValidationError("Two axles stand at the same place. Tape each from the ball.")
+
 
 LoadRows = inlineformset_factory(
-    Truck,
-    TruckLoad,
-    form=RowForm,
-    fields=["name", "mass", "mass_tolerance", "ahead_of_rear_axle"],
-    extra=2,
-    max_num=30,
+    Truck, TruckLoad, form=LoadRow, extra=1, max_num=30, validate_max=True
 )
 AxleFormSet = inlineformset_factory(
     Trailer,
     TrailerAxle,
-    form=RowForm,
+    form=AxleRow,
     formset=AxleRows,
-    fields=["position", "gawr", "tire_capacity"],
     extra=2,
     max_num=6,
     validate_max=True,
 )
-CouplerRows = inlineformset_factory(
-    Trailer, CouplerPart, form=RowForm, formset=PartRows, fields=RATING_FIELDS, extra=1, max_num=10
+AdditionRows = inlineformset_factory(
+    Trailer, TrailerAddition, form=AdditionRow, extra=1, max_num=30, validate_max=True
 )
-HitchPartRows = inlineformset_factory(
-    Hitch, HitchPart, form=RowForm, formset=PartRows, fields=RATING_FIELDS, extra=3, max_num=12
+MachinePartRows = inlineformset_factory(
+    Machine, MachinePart, form=MachinePartRow, extra=1, max_num=40, validate_max=True
 )
+NewPartFormSet = forms.modelformset_factory(
+    HitchPart, form=NewPartRow, formset=NewPartRows, extra=1, max_num=12, can_delete=False
+)
+
+
+class PhotoForm(forms.Form):
+    """A photo of a plate, sticker or ticket."""
+
+    file = forms.FileField(
+        label="Photo",
+        help_text="JPEG, PNG or WebP, at most 12 MB. Place and time in it are taken out.",
+        widget=forms.FileInput(
+            attrs={"class": "form-control", "accept": "image/jpeg,image/png,image/webp"}
+        ),
+    )
+    caption = forms.CharField(
+        required=False,
+        max_length=120,
+        help_text="Door sticker, axle tag.",
+        widget=forms.TextInput(attrs={"class": "form-control"}),
+    )
+
+
+class TolerancesForm(forms.Form):
+    """The yard's own doubts."""
+
+    LABELS = {
+        "plate_percent": ("Plate", "%"),
+        "built_up_percent": ("Built up, as a whole", "%"),
+        "brochure_percent": ("Brochure", "%"),
+        "guess_percent": ("Guess", "%"),
+        "bulk_percent": ("Bulk load", "%"),
+        "scale_step_lb": ("Weighed: the scale's step", "lb"),
+        "balance_axles_in": ("Balance point, both axles weighed", "in"),
+        "balance_built_up_in": ("Balance point, built up or taped", "in"),
+        "balance_guess_in": ("Balance point, guessed", "in"),
+    }
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        usual = Tolerances()
+        for name, (label, unit) in self.LABELS.items():
+            self.fields[name] = forms.FloatField(
+                label=f"{label}, {unit}",
+                min_value=0,
+                max_value=200 if unit == "lb" else 100,
+                help_text=f"Usual: {getattr(usual, name):g} {unit}.",
+                widget=forms.TextInput(attrs={"class": "form-control", "inputmode": "decimal"}),
+            )
+
+
+def link_parts(owner: Hitch | Trailer, parts: Iterable[HitchPart]) -> None:
+    """Make exactly these parts stand on a hitch or trailer."""
+    wanted = {part.pk: part for part in parts}
+    owner.links.exclude(part__in=wanted).delete()
+    there = set(owner.links.values_list("part_id", flat=True))
+    for pk, part in wanted.items():
+        if pk not in there:
+            if isinstance(owner, Hitch):
+                HitchLink.objects.create(hitch=owner, part=part)
+            else:
+                TrailerPart.objects.create(trailer=owner, part=part)

@@ -1,169 +1,57 @@
-"""The book: lists, and one page for each thing."""
+"""The book: lists, one page for each thing, its history, photos and inner pages."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
 
 from django.contrib import messages
-from django.db import transaction
-from django.db.models import F
-from django.http import Http404, HttpResponse
+from django.core.exceptions import PermissionDenied
+from django.db.models import QuerySet
+from django.http import FileResponse, Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
+from book.errors import IncompleteError
+from book.figures import built_machine, empty_axles, empty_trailer, si
 from book.forms import (
-    AxleFormSet,
-    CouplerRows,
+    ConfigurationForm,
     HitchForm,
-    HitchPartRows,
-    LoadRows,
-    MachineForm,
-    ThingForm,
-    TrailerForm,
-    TruckForm,
+    NewPartFormSet,
+    PhotoForm,
+    TolerancesForm,
 )
-from book.models import Hitch, Machine, Thing, Trailer, Truck
-from measures.writing import UnitSystem, write_length, write_mass
-from yards.access import YardRequest, in_yard
+from book.gaps import doubts, gaps
+from book.history import changes_of, latest_changes
+from book.kinds import KINDS, Group, Kind, Rows
+from book.models import (
+    Configuration,
+    Hitch,
+    HitchPart,
+    Machine,
+    Photo,
+    Thing,
+    Trailer,
+    Truck,
+)
+from book.services.photos import PhotoError, attach, detach
+from book.services.things import (
+    StaleThing,
+    copy_thing,
+    remove_inner,
+    remove_thing,
+    save_configuration,
+    save_hitch,
+    save_thing,
+)
+from book.summary import chain_shown, derived, fluid_sources, sums
+from book.tolerances import Tolerances
+from measures import READERS, ReadingError, UnitSystem
+from measures.writing import write_entered, write_length, write_mass, write_understood
+from yards.access import YardRequest, in_yard, planners
 
-
-@dataclass(frozen=True, kw_only=True)
-class Kind:
-    """A kind of thing the book lists: its words, its form, its inner lists.
-
-    ``rows`` are prefix, heading, help and formset class; ``groups`` the headings of the
-    form with the fields under each.
-    """
-
-    slug: str
-    one: str
-    many: str
-    model: type[Thing]
-    form: type[ThingForm]
-    rows: tuple[tuple[str, str, str, Any], ...] = ()
-    groups: tuple[tuple[str, tuple[str, ...]], ...] = ()
-
-
-KINDS = {
-    kind.slug: kind
-    for kind in (
-        Kind(
-            slug="trucks",
-            one="truck",
-            many="trucks",
-            model=Truck,
-            form=TruckForm,
-            rows=(
-                (
-                    "loads",
-                    "Usual load of the truck",
-                    "People, tools, bed tank: everything that rides in it. It all uses payload.",
-                    LoadRows,
-                ),
-            ),
-            groups=(
-                (
-                    "Weighed and taped",
-                    ("name", "front_axle_mass", "rear_axle_mass", "wheelbase"),
-                ),
-                (
-                    "Ratings, as the plates say",
-                    (
-                        "front_gawr",
-                        "rear_gawr",
-                        "gvwr",
-                        "payload",
-                        "gcwr",
-                        "max_trailer_mass",
-                        "max_tongue_mass",
-                    ),
-                ),
-                ("Notes", ("notes",)),
-            ),
-        ),
-        Kind(
-            slug="trailers",
-            one="trailer",
-            many="trailers",
-            model=Trailer,
-            form=TrailerForm,
-            rows=(
-                ("axles", "Axles", "From the front one back.", AxleFormSet),
-                (
-                    "parts",
-                    "Hitch parts on the trailer",
-                    "Coupler, safety chains: what stays with the trailer.",
-                    CouplerRows,
-                ),
-            ),
-            groups=(
-                (
-                    "Empty, on the scale",
-                    (
-                        "name",
-                        "kind",
-                        "empty_mass",
-                        "empty_mass_tolerance",
-                        "empty_tongue_mass",
-                        "empty_tongue_mass_tolerance",
-                        "gvwr",
-                    ),
-                ),
-                ("Running gear", ("suspension", "track_width")),
-                (
-                    "Deck",
-                    (
-                        "deck_start",
-                        "deck_length",
-                        "deck_width",
-                        "deck_height",
-                        "front_overhang",
-                        "rear_overhang",
-                    ),
-                ),
-                ("Notes", ("notes",)),
-            ),
-        ),
-        Kind(
-            slug="machines",
-            one="machine",
-            many="machines",
-            model=Machine,
-            form=MachineForm,
-            groups=(
-                ("What it weighs", ("name", "shape", "mass", "mass_known", "mass_tolerance")),
-                (
-                    "Where it balances",
-                    (
-                        "mark_name",
-                        "balance_ahead",
-                        "balance_known",
-                        "balance_tolerance",
-                        "balance_left",
-                        "balance_height",
-                    ),
-                ),
-                ("How big it is", ("reach_front", "reach_rear", "width", "height", "wheelbase")),
-                ("Notes", ("notes",)),
-            ),
-        ),
-    )
-}
-
-MUST_KNOW = {
-    "trucks": {
-        "front_gawr": "front axle rating",
-        "rear_gawr": "rear axle rating",
-        "gvwr": "GVWR",
-        "gcwr": "GCWR",
-        "max_trailer_mass": "tow rating",
-    },
-    "trailers": {"gvwr": "GVWR"},
-    "machines": {},
-}
-"""Ratings without which some check cannot say."""
+RECENT = 12
+"""Changes that the book's page lists."""
 
 
 def _kind(slug: str) -> Kind:
@@ -173,143 +61,329 @@ def _kind(slug: str) -> Kind:
         raise Http404(slug) from None
 
 
-def _gaps(kind: Kind, thing: Any) -> list[str]:
-    """What the thing lacks, in words."""
-    gaps = [words for field, words in MUST_KNOW[kind.slug].items() if getattr(thing, field) is None]
-    if kind.slug == "trucks":
-        if thing.payload is None and thing.gvwr is None:
-            gaps.append("payload")
-        if not thing.hitches.all():
-            gaps.append("a hitch")
-    if kind.slug == "trailers" and any(a.gawr is None for a in thing.axles.all()):
-        gaps.append("axle rating")
-    return gaps
+def _things(kind: Kind, request: YardRequest) -> QuerySet[Any]:
+    found = kind.model._default_manager.filter(yard=request.yard).select_related("yard")
+    return found.prefetch_related(*kind.prefetch)
 
 
-def _figures(kind: Kind, thing: Any, units: UnitSystem) -> list[tuple[str, str]]:
+def _figures(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tuple[str, str]]:
     """The two or three figures that tell one thing from another in a list."""
 
     def mass(quantity: Any) -> str:
-        return "not known" if quantity is None else write_mass(float(quantity.si), units)
+        return "not known" if quantity is None else write_entered(quantity)
 
-    if kind.slug == "trucks":
-        empty = float(thing.front_axle_mass.si + thing.rear_axle_mass.si)
+    if isinstance(thing, Truck):
         return [
-            ("empty", write_mass(empty, units)),
+            ("GVWR", mass(thing.gvwr)),
             ("payload", mass(thing.payload)),
             ("tow rating", mass(thing.max_trailer_mass)),
         ]
-    if kind.slug == "trailers":
+    if isinstance(thing, Trailer):
+        deck = thing.deck_length
         return [
-            ("empty", mass(thing.empty_mass)),
             ("GVWR", mass(thing.gvwr)),
-            ("deck", write_length(float(thing.deck_length.si), units, step=1)),
+            ("empty", mass(thing.empty_mass)),
+            ("deck", "not known" if deck is None else write_length(si(deck), units, step=1)),
         ]
-    length = float(thing.reach_front.si + thing.reach_rear.si)
+    if isinstance(thing, HitchPart):
+        return [
+            ("is a", str(thing.get_kind_display()).lower()),
+            ("trailer", mass(thing.max_trailer_mass)),
+            ("tongue", mass(thing.max_tongue_mass)),
+        ]
+    if isinstance(thing, Machine):
+        return _machine_figures(thing, units, tolerances)
+    worked = {row.name: row.figure for row in derived(thing, units, tolerances)}
     return [
-        ("mass", mass(thing.mass)),
-        ("mass is", thing.get_mass_known_display().lower()),
-        ("length", write_length(length, units, step=1)),
+        ("mass", worked.get("Mass", "not known").partition(",  give")[0]),
+        ("balances", worked.get("Balances", "not known")),
     ]
+
+
+def _machine_figures(
+    machine: Machine, units: UnitSystem, tolerances: Tolerances
+) -> list[tuple[str, str]]:
+    configurations = list(machine.configurations.all())
+    first = configurations[0] if configurations and machine.built == "parts" else None
+    try:
+        built = built_machine(machine, first, tolerances)
+    except IncompleteError:
+        mass, length = "not known", "not known"
+    else:
+        mass = write_mass(built.body.mass_kg, units)
+        length = write_length(built.outline.front_m + built.outline.rear_m, units, step=1)
+    known = (
+        str(machine.get_mass_known_display()).lower()
+        if machine.built == Machine.Built.WHOLE
+        else str(machine.get_built_display()).lower()
+    )
+    return [("mass", mass), ("known by", known), ("length", length)]
 
 
 @require_GET
 @in_yard
 def book(request: YardRequest) -> HttpResponse:
-    """All the yard owns, in three lists."""
-    units = request.user.unit_system
+    """All the yard owns, list by list, with what is missing."""
+    units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
     lists = []
+    open_gaps = open_questions = 0
     for kind in KINDS.values():
-        things = kind.model._default_manager.filter(yard=request.yard)
-        if kind.slug == "trucks":
-            things = things.prefetch_related("hitches")
-        elif kind.slug == "trailers":
-            things = things.prefetch_related("axles")
-        rows = [
-            {"thing": t, "figures": _figures(kind, t, units), "gaps": _gaps(kind, t)}
-            for t in things
-        ]
+        rows = []
+        for thing in _things(kind, request):
+            lacking, asked = gaps(thing), doubts(thing, units, tolerances)
+            open_gaps += bool(lacking)
+            open_questions += bool(asked)
+            rows.append(
+                {
+                    "thing": thing,
+                    "figures": _figures(thing, units, tolerances),
+                    "gaps": lacking,
+                    "doubts": asked,
+                }
+            )
         lists.append({"kind": kind, "rows": rows})
-    return render(request, "book/book.html", {"lists": lists, "place": "book"})
+    context = {
+        "lists": lists,
+        "open_gaps": open_gaps,
+        "open_questions": open_questions,
+        "latest": latest_changes(request.yard, RECENT),
+        "place": "book",
+    }
+    return render(request, "book/book.html", context)
 
 
 @require_http_methods(["GET", "POST"])
 @in_yard
 def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse:
-    """Add or change a thing with everything that belongs to it, whole or not at all."""
+    """Look at a thing; add or change it with everything that belongs to it."""
     kind = _kind(slug)
+    if (request.method == "POST" or pk is None) and not request.role.plans:
+        raise PermissionDenied
     thing: Thing = (
-        get_object_or_404(kind.model._default_manager.filter(yard=request.yard), pk=pk)
-        if pk is not None
-        else kind.model()
+        get_object_or_404(_things(kind, request), pk=pk) if pk is not None else kind.model()
     )
+    stored = (thing.name, thing.version) if pk is not None else ("", "")
     units = request.user.unit_system
-    data = request.POST or None
+    data = request.POST if request.method == "POST" else None
+    # a page sent with another plate, or read anew, is worded for that plate
+    if data is None and pk is None and isinstance(thing, Truck) and units is UnitSystem.METRIC:
+        thing.plate = Truck.Plate.METRIC
     form = kind.form(data, instance=thing, units=units, yard=request.yard)
-    rows = [
-        {
-            "heading": heading,
-            "help": words,
-            "formset": formset(data, instance=thing, prefix=prefix, form_kwargs={"units": units}),
-        }
-        for prefix, heading, words, formset in kind.rows
-    ]
+    rows = [(row, _formset(row, data, thing, request)) for row in kind.rows]
     behind = False
-    if request.method == "POST":
+    if data is not None:
         # every box is checked before anything is said, so that all errors show at once
-        valid = [form.is_valid(), *(row["formset"].is_valid() for row in rows)]
+        valid = [form.is_valid(), *(formset.is_valid() for _, formset in rows)]
         if all(valid):
-            if _store(kind, form, [row["formset"] for row in rows], request.POST.get("version")):
+            try:
+                save_thing(
+                    form,
+                    [formset for _, formset in rows],
+                    version=data.get("version"),
+                    user=request.user,
+                    why=data.get("why", ""),
+                )
+            except StaleThing:
+                behind = True
+            else:
                 messages.success(request, f"{thing.name} is saved.")
-                if kind.slug == "trucks" and not thing.hitches.exists():  # type: ignore[attr-defined]
-                    return redirect("add_hitch", thing.pk)
-                return redirect("book")
-            behind = True
-    stored_version = (
-        kind.model._default_manager.filter(pk=pk).values_list("version", flat=True).first() or 0
-    )
+                return _after_saving(kind, thing, new=pk is None)
+    shown = get_object_or_404(_things(kind, request), pk=pk) if pk is not None else None
     context = {
         "kind": kind,
-        "thing": thing if pk is not None else None,
-        "name": kind.model._default_manager.get(pk=pk).name if pk is not None else "",
+        "thing": shown,
+        "name": stored[0],
         "form": form,
-        "groups": [(heading, [form[name] for name in names]) for heading, names in kind.groups],
-        "rows": rows,
-        "hitches": list(thing.hitches.all()) if pk and kind.slug == "trucks" else None,  # type: ignore[attr-defined]
-        "version": stored_version
-        if behind or request.method == "GET"
-        else request.POST.get("version"),
+        "sheets": _sheets(kind, form, rows),
+        "version": shown.version
+        if shown and (behind or data is None)
+        else (data or {}).get("version", ""),
+        "why": (data or {}).get("why", ""),
         "behind": behind,
+        "may_change": request.role.plans,
         "place": "book",
+        **(_beside(shown, request) if shown is not None else {"aside": None}),
     }
-    status = 409 if behind else 422 if request.method == "POST" else 200
+    status = 409 if behind else 422 if data is not None else 200
     return render(request, "book/edit.html", context, status=status)
 
 
-@transaction.atomic
-def _store(kind: Kind, form: ThingForm, formsets: list[Any], version: str | None) -> bool:
-    """Save a page whole; False, with nothing stored, where the thing has moved on."""
-    thing = form.instance
-    if thing.pk is not None:
-        based = int(version) if (version or "").isdigit() else 0
-        current = kind.model._default_manager.filter(pk=thing.pk, version=based)
-        if not current.update(version=F("version") + 1):
-            return False
-        thing.version = based + 1
-    form.save()
-    for formset in formsets:
-        formset.instance = thing
-        formset.save()
-    return True
+def _formset(row: Rows, data: Any, thing: Thing, request: YardRequest) -> Any:
+    units = request.user.unit_system
+    if row.prefix == "new":
+        more = {"units": units, "yard": request.yard, "on_trailer": True}
+        return row.formset(data, prefix=row.prefix, form_kwargs=more)
+    return row.formset(data, instance=thing, prefix=row.prefix, form_kwargs={"units": units})
+
+
+def _after_saving(kind: Kind, thing: Thing, *, new: bool) -> HttpResponse:
+    """A truck goes on to its hitch; whatever lacks nothing goes back to the book."""
+    if isinstance(thing, Truck) and not thing.hitches.exists():
+        return redirect("add_hitch", thing.pk)
+    if new:
+        return redirect("home")
+    return redirect("edit_thing", kind.slug, thing.pk)
+
+
+def _sheets(kind: Kind, form: Any, rows: list[tuple[Rows, Any]]) -> list[dict[str, Any]]:
+    """Groups of boxes and inner lists in the order of the page."""
+    sheets = []
+    for group in kind.groups:
+        fields = [form[name] for name in group.fields]
+        sheets.append(
+            {
+                "group": group,
+                "fields": fields,
+                "folded": group.folded,
+                "open": any(b.errors for b in fields),
+                "filled": sum(_differs(b) for b in fields) if group.folded else 0,
+                "rows": None,
+            }
+        )
+    lists = [
+        {
+            "group": None,
+            "fields": [],
+            "rows": {"heading": row.heading, "help": row.help, "formset": formset},
+            "folded": row.folded,
+            "filled": 0,
+            "open": bool(formset.initial_form_count())
+            or any(f.has_changed() for f in formset.forms if formset.is_bound)
+            or form["built"].value() == "parts"
+            if row.folded
+            else True,
+        }
+        for row, formset in rows
+    ]
+    after = {"new": "Coupler and chains"}
+    for entry, (row, _) in zip(lists, rows, strict=True):
+        heading = after.get(row.prefix)
+        at = next(
+            (n + 1 for n, s in enumerate(sheets) if heading and _is(s["group"], heading)),
+            len(sheets) - 1,
+        )
+        sheets.insert(at, entry)
+    return sheets
+
+
+def _is(group: Group | None, heading: str) -> bool:
+    return group is not None and group.heading == heading
+
+
+def _differs(bound: Any) -> bool:
+    """Whether a box holds something other than its default."""
+    columns = bound.form._meta.model._meta.concrete_fields
+    defaults = {column.name: column.get_default() for column in columns}
+    return bound.value() not in (None, "", False, [], defaults.get(bound.name))
+
+
+def _beside(thing: Thing, request: YardRequest) -> dict[str, Any]:
+    """What stands beside the boxes: drawing, derived figures, gaps, doubts, photos."""
+    units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
+    chains = []
+    if isinstance(thing, Truck):
+        trailers = list(
+            Trailer.objects.filter(yard=request.yard).prefetch_related("axles", "links__part")
+        )
+        for hitch in thing.hitches.all():
+            chains.append(
+                {
+                    "hitch": hitch,
+                    "alone": chain_shown(hitch, None),
+                    "pairs": [
+                        (trailer, chain_shown(hitch, trailer))
+                        for trailer in trailers
+                        if trailer.links.all()
+                    ],
+                }
+            )
+    return {
+        "aside": {
+            "sketch": _sketch(thing, units, tolerances),
+            "derived": derived(thing, units, tolerances),
+            "gaps": gaps(thing),
+            "doubts": doubts(thing, units, tolerances),
+            "sums": sums(thing, units, tolerances) if isinstance(thing, Machine) else [],
+            "chains": chains,
+            "photos": list(thing.photos.all()),
+            "photo_form": PhotoForm(),
+            "on": _whereabouts(thing),
+            "fluids": fluid_sources() if isinstance(thing, Machine) else [],
+        }
+    }
+
+
+def _whereabouts(thing: Thing) -> list[str]:
+    if not isinstance(thing, HitchPart):
+        return []
+    return [
+        *(str(link.hitch) for link in thing.on_hitches.all()),
+        *(link.trailer.name for link in thing.on_trailers.all()),
+    ]
+
+
+def _sketch(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> Sketch | None:
+    """The drawing, where there are figures enough for one."""
+    try:
+        if isinstance(thing, Truck):
+            return truck_sketch(thing, empty_axles(thing, tolerances), units)
+        if isinstance(thing, Trailer):
+            return trailer_sketch(thing, empty_trailer(thing, tolerances), units)
+        if isinstance(thing, Machine):
+            configurations = list(thing.configurations.all())
+            first = configurations[0] if configurations and thing.built == "parts" else None
+            return machine_sketch(thing, built_machine(thing, first, tolerances), units)
+    except IncompleteError:
+        return None
+    return None
+
+
+@require_GET
+@in_yard
+def understand(request: YardRequest, kind: str) -> HttpResponse:
+    """What a number box understood, as a line under it; the first value sent is read."""
+    if kind not in READERS:
+        raise Http404(kind)
+    text = next(iter(request.GET.values()), "").strip()[:200]
+    units = request.user.unit_system
+    context = {"words": "", "wrong": ""}
+    if text:
+        try:
+            quantity = READERS[kind](text, units.bare_unit(kind))
+            context["words"] = write_understood(quantity, units)
+        except ReadingError as error:
+            context["wrong"] = str(error)
+    return render(request, "book/_understood.html", context)
+
+
+@require_GET
+@in_yard
+def history(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """Who changed what, when and why."""
+    kind = _kind(slug)
+    thing = get_object_or_404(_things(kind, request), pk=pk)
+    context = {"kind": kind, "thing": thing, "changes": changes_of(thing), "place": "book"}
+    return render(request, "book/history.html", context)
 
 
 @require_POST
-@in_yard
+@planners
+def copy(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """The thing again, as a start for the next one."""
+    kind = _kind(slug)
+    thing = get_object_or_404(_things(kind, request), pk=pk)
+    made = copy_thing(thing, user=request.user)
+    messages.success(request, f"Copied from {thing.name}. Give it its own name and figures.")
+    return redirect("edit_thing", kind.slug, made.pk)
+
+
+@require_POST
+@planners
 def remove(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     """Take a thing out of the book; hauls planned with it keep their numbers."""
     kind = _kind(slug)
-    thing = get_object_or_404(kind.model._default_manager.filter(yard=request.yard), pk=pk)
-    thing.delete()
+    thing = get_object_or_404(_things(kind, request), pk=pk)
+    remove_thing(thing, user=request.user)
     messages.success(
         request, f"{thing.name} is out of the book. Hauls planned with it keep their numbers."
     )
@@ -317,64 +391,203 @@ def remove(request: YardRequest, slug: str, pk: int) -> HttpResponse:
 
 
 @require_http_methods(["GET", "POST"])
-@in_yard
+@planners
 def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> HttpResponse:
     """Add or change a hitch of a truck with its parts."""
-    truck = get_object_or_404(Truck.objects.filter(yard=request.yard), pk=truck_pk)
-    hitch = get_object_or_404(truck.hitches, pk=pk) if pk is not None else Hitch(truck=truck)
+    truck = get_object_or_404(
+        Truck.objects.filter(yard=request.yard).select_related("yard"), pk=truck_pk
+    )
+    hitch = (
+        get_object_or_404(truck.hitches.prefetch_related("links__part"), pk=pk)
+        if pk is not None
+        else Hitch(truck=truck)
+    )
+    name = hitch.name if pk is not None else ""
     units = request.user.unit_system
-    data = request.POST or None
-    form = HitchForm(data, instance=hitch, units=units)
-    parts = HitchPartRows(data, instance=hitch, prefix="parts", form_kwargs={"units": units})
+    data = request.POST if request.method == "POST" else None
+    form = HitchForm(data, instance=hitch, units=units, yard=request.yard)
+    more = {"units": units, "yard": request.yard, "on_trailer": False}
+    parts = NewPartFormSet(data, prefix="new", form_kwargs=more)
     behind = False
-    if request.method == "POST":
+    if data is not None:
         valid = [form.is_valid(), parts.is_valid()]
         if all(valid):
-            if _store_hitch(truck, form, parts, request.POST.get("version")):
+            try:
+                save_hitch(
+                    form,
+                    parts,
+                    version=data.get("version"),
+                    user=request.user,
+                    why=data.get("why", ""),
+                )
+            except StaleThing:
+                behind = True
+                truck.refresh_from_db()
+            else:
                 messages.success(request, f"{hitch.name} of {truck.name} is saved.")
+                if pk is None and truck.hitches.count() == 1:
+                    return redirect("home")
                 return redirect("edit_thing", "trucks", truck.pk)
-            behind = True
-            truck.refresh_from_db()
     context = {
         "truck": truck,
         "hitch": hitch if pk is not None else None,
+        "name": name,
         "form": form,
-        "rows": [
-            {
-                "heading": "Parts that stay with the truck",
-                "help": "Receiver, sleeve, ball mount, ball: each with the ratings stamped on it. "
-                "The weakest governs.",
-                "formset": parts,
-            }
-        ],
-        "version": truck.version
-        if behind or request.method == "GET"
-        else request.POST.get("version"),
+        "fields": [form[n] for n in ("name", "type", "offset", "mass")],
+        "bars": form["front_axle_restoration"],
+        "parts_on": form["parts_on"],
+        "rows": {
+            "heading": "New parts on it",
+            "help": "Receiver, sleeve, ball mount, ball: each with the ratings stamped on it.",
+            "formset": parts,
+        },
+        "chain": chain_shown(hitch, None) if pk is not None and data is None else None,
+        "version": truck.version if behind or data is None else data.get("version"),
+        "why": "" if data is None else data.get("why", ""),
         "behind": behind,
         "place": "book",
     }
-    status = 409 if behind else 422 if request.method == "POST" else 200
+    status = 409 if behind else 422 if data is not None else 200
     return render(request, "book/hitch.html", context, status=status)
 
 
-@transaction.atomic
-def _store_hitch(truck: Truck, form: HitchForm, parts: Any, version: str | None) -> bool:
-    """Save hitch and parts; a hitch is part of its truck and shares its version."""
-    based = int(version) if (version or "").isdigit() else 0
-    current = Truck.objects.filter(pk=truck.pk, version=based)
-    if not current.update(version=F("version") + 1):
-        return False
-    parts.instance = form.save()
-    parts.save()
-    return True
-
-
 @require_POST
-@in_yard
+@planners
 def remove_hitch(request: YardRequest, truck_pk: int, pk: int) -> HttpResponse:
     """Take a hitch off a truck."""
     truck = get_object_or_404(Truck.objects.filter(yard=request.yard), pk=truck_pk)
-    hitch = get_object_or_404(truck.hitches, pk=pk)
-    hitch.delete()
+    hitch = get_object_or_404(truck.hitches.select_related("truck__yard"), pk=pk)
+    remove_inner(hitch, user=request.user)
     messages.success(request, f"{hitch.name} is taken off {truck.name}.")
-    return redirect(reverse("edit_thing", args=["trucks", truck.pk]))
+    return redirect("edit_thing", "trucks", truck.pk)
+
+
+@require_http_methods(["GET", "POST"])
+@planners
+def edit_configuration(
+    request: YardRequest, machine_pk: int, pk: int | None = None
+) -> HttpResponse:
+    """Add or change a configuration of a machine."""
+    machine = get_object_or_404(
+        Machine.objects.filter(yard=request.yard).select_related("yard").prefetch_related("parts"),
+        pk=machine_pk,
+    )
+    configuration = (
+        get_object_or_404(machine.configurations, pk=pk)
+        if pk is not None
+        else Configuration(machine=machine)
+    )
+    name = configuration.name
+    data = request.POST if request.method == "POST" else None
+    form = ConfigurationForm(
+        data, instance=configuration, units=request.user.unit_system, machine=machine
+    )
+    behind = False
+    if data is not None and form.is_valid():
+        try:
+            save_configuration(
+                form, version=data.get("version"), user=request.user, why=data.get("why", "")
+            )
+        except StaleThing:
+            behind = True
+            machine.refresh_from_db()
+        else:
+            messages.success(request, f"{configuration.name} of {machine.name} is saved.")
+            return redirect("edit_thing", "machines", machine.pk)
+    context = {
+        "machine": machine,
+        "configuration": configuration if pk is not None else None,
+        "name": name,
+        "form": form,
+        "removable": form.fields["parts"].queryset.exists(),  # type: ignore[attr-defined]
+        "version": machine.version if behind or data is None else data.get("version"),
+        "why": "" if data is None else data.get("why", ""),
+        "behind": behind,
+        "place": "book",
+    }
+    status = 409 if behind else 422 if data is not None else 200
+    return render(request, "book/configuration.html", context, status=status)
+
+
+@require_POST
+@planners
+def remove_configuration(request: YardRequest, machine_pk: int, pk: int) -> HttpResponse:
+    """Remove a configuration; hauls planned with it keep their numbers."""
+    machine = get_object_or_404(Machine.objects.filter(yard=request.yard), pk=machine_pk)
+    configuration = get_object_or_404(machine.configurations.select_related("machine__yard"), pk=pk)
+    remove_inner(configuration, user=request.user)
+    messages.success(request, f"{configuration.name} is removed from {machine.name}.")
+    return redirect("edit_thing", "machines", machine.pk)
+
+
+@require_POST
+@planners
+def add_photo(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """Keep a photo of a plate with the thing."""
+    kind = _kind(slug)
+    thing = get_object_or_404(_things(kind, request), pk=pk)
+    form = PhotoForm(request.POST, request.FILES)
+    if not form.is_valid():
+        words = " ".join(e for errors in form.errors.values() for e in errors)
+        messages.error(request, f"The photo was not kept. {words}")
+    else:
+        try:
+            attach(
+                thing,
+                form.cleaned_data["file"],
+                caption=form.cleaned_data["caption"],
+                user=request.user,
+            )
+        except PhotoError as error:
+            messages.error(request, f"The photo was not kept. {error}")
+        else:
+            messages.success(request, "The photo is kept.")
+    return redirect("edit_thing", kind.slug, thing.pk)
+
+
+@require_GET
+@in_yard
+def photo(request: YardRequest, pk: int) -> FileResponse:
+    """The picture itself, to people of its yard."""
+    found = get_object_or_404(Photo.objects.filter(yard=request.yard), pk=pk)
+    try:
+        opened = found.file.open("rb")
+    except FileNotFoundError:
+        raise Http404(pk) from None
+    answer = FileResponse(opened, content_type="image/jpeg")
+    answer["Cache-Control"] = "private, max-age=3600"
+    return answer
+
+
+@require_POST
+@planners
+def remove_photo(request: YardRequest, pk: int) -> HttpResponse:
+    """Remove a photo."""
+    found = get_object_or_404(Photo.objects.filter(yard=request.yard), pk=pk)
+    thing = found.thing
+    detach(found)
+    messages.success(request, "The photo is removed.")
+    slug = next(kind.slug for kind in KINDS.values() if isinstance(thing, kind.model))
+    return redirect("edit_thing", slug, thing.pk)
+
+
+@require_http_methods(["GET", "POST"])
+@planners
+def tolerances(request: YardRequest) -> HttpResponse:
+    """How far figures may be wrong in this yard, by how they are known."""
+    now = Tolerances.of(request.yard)
+    initial = {name: f"{getattr(now, name):g}" for name in TolerancesForm.LABELS}
+    data = request.POST if request.method == "POST" else None
+    form = TolerancesForm(data, initial=initial)
+    if data is not None and form.is_valid():
+        usual = Tolerances()
+        request.yard.tolerances = {
+            name: value
+            for name, value in form.cleaned_data.items()
+            if value != getattr(usual, name)
+        }
+        request.yard.save(update_fields=["tolerances"])
+        messages.success(request, "Saved. Hauls keep what they were planned with until asked.")
+        return redirect("tolerances")
+    status = 422 if form.errors else 200
+    return render(request, "book/tolerances.html", {"form": form, "place": "book"}, status=status)

@@ -1,27 +1,45 @@
-"""Fernbeck Drainage, all of it invented: its trucks, trailers, machines and hauls."""
+"""Fernbeck Drainage, all of it invented, made from the lists of :mod:`demo.outfit`.
+
+The yard has gaps on purpose: a rating nobody looked up, a brochure weight, a machine
+whose balance point nobody knows, an adapter sleeve rated far under its truck.
+"""
 
 from __future__ import annotations
 
+from datetime import timedelta
 from typing import Any
 
 from django.db import transaction
+from django.utils import timezone
+from reversion.models import Version
 
+from book.history import keep, recorded
 from book.models import (
-    CouplerPart,
+    Bulk,
+    Configuration,
     Hitch,
+    HitchLink,
     HitchPart,
     Machine,
+    MachinePart,
+    Thing,
     Trailer,
+    TrailerAddition,
     TrailerAxle,
+    TrailerPart,
     Truck,
     TruckLoad,
 )
-from demo.login import LOGIN, PASSWORD
+from book.services.photos import attach
+from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
+from demo.outfit import BULK, HAULS, MACHINES, PARTS, TRAILERS, TRUCKS
+from demo.plate import plate_photo
+from hauls.compose import Load
 from hauls.models import Haul
 from hauls.services.haul import create_haul, save_haul, set_reference
 from measures import Quantity
 from mechanics.units import M_PER_IN
-from yards.models import Membership, User, Yard
+from yards.models import Membership, Role, User, Yard
 
 NAME = "Fernbeck Drainage"
 
@@ -34,245 +52,27 @@ def _in(number: float | None) -> Quantity | None:
     return None if number is None else Quantity.parse(f"{number} in")
 
 
-TRUCKS: list[dict[str, Any]] = [
-    {
-        "name": "Work truck 3",
-        "masses": {
-            "front_axle_mass": 4180,
-            "rear_axle_mass": 2940,
-            "front_gawr": 5200,
-            "rear_gawr": 6340,
-            "gvwr": 10000,
-            "gcwr": 22000,
-            "max_trailer_mass": 13000,
-            "payload": 2700,
-        },
-        "wheelbase": 160,
-        "loads": [("Driver", 190, 10, 70), ("Tool chest", 160, 10, 28)],
-        "hitches": [
-            (
-                "Receiver",
-                "ball",
-                50,
-                55,
-                [
-                    ("Receiver", 12000, 1500),
-                    ("Ball mount", 12500, 1600),
-                    ("Ball", 12000, None),
-                ],
-            )
-        ],
-    },
-    {
-        "name": "Gooseneck truck",
-        "masses": {
-            "front_axle_mass": 4460,
-            "rear_axle_mass": 3020,
-            "front_gawr": 5600,
-            "rear_gawr": 6900,
-            "gvwr": 11000,
-            "gcwr": 25500,
-            "max_trailer_mass": 16000,
-            "payload": 3180,
-        },
-        "wheelbase": 169,
-        "loads": [("Driver", 205, 10, 74), ("Mate", 180, 20, 74), ("Bed tank, full", 410, 20, 22)],
-        "hitches": [
-            ("Gooseneck ball", "gooseneck", -3, 60, [("Gooseneck ball", 25000, 6250)]),
-            ("Receiver", "ball", 53, 48, [("Receiver", 14000, 1800), ("Ball mount", 14000, 1400)]),
-        ],
-    },
-    {
-        "name": "Old half-ton",
-        "masses": {
-            "front_axle_mass": 3010,
-            "rear_axle_mass": 2160,
-            "front_gawr": 3750,
-            "rear_gawr": 3900,
-            "gvwr": 6900,
-            "gcwr": None,
-            "max_trailer_mass": 7600,
-            "payload": 1610,
-        },
-        "wheelbase": 145,
-        "loads": [("Driver", 170, 10, 62)],
-        "hitches": [
-            ("Receiver", "ball", 46, 30, [("Receiver", 7500, 750), ("Ball mount", 7500, 750)])
-        ],
-    },
-]
-
-TRAILERS: list[dict[str, Any]] = [
-    {
-        "name": "20 ft equipment trailer",
-        "kind": "utility",
-        "empty": (2900, 40),
-        "tongue": (380, 20),
-        "gvwr": 10000,
-        "axles": [(183, 5200, 5560), (217, 5200, 5560)],
-        "suspension": "equalized",
-        "track": 84,
-        "deck": (52, 240, 82, 26),
-        "overhang": (0, 24),
-        "coupler": ("Coupler", 12500, None),
-    },
-    {
-        "name": "12 ft dump trailer",
-        "kind": "dump",
-        "empty": (3320, 40),
-        "tongue": (560, 20),
-        "gvwr": 9990,
-        "axles": [(128, 5200, 5080), (161, 5200, 5080)],
-        "suspension": "equalized",
-        "track": 80,
-        "deck": (58, 144, 78, 30),
-        "overhang": (0, 0),
-        "coupler": ("Coupler", 12500, None),
-    },
-    {
-        "name": "25 ft gooseneck",
-        "kind": "gooseneck",
-        "empty": (5900, 60),
-        "tongue": (1180, 40),
-        "gvwr": 15900,
-        "axles": [(268, 7000, 7040), (304, 7000, 7040)],
-        "suspension": "equalized",
-        "track": 86,
-        "deck": (84, 300, 96, 35),
-        "overhang": (0, 24),
-        "coupler": ("Gooseneck coupler", 25000, 6250),
-    },
-    {
-        "name": "14 ft tilt",
-        "kind": "tilt",
-        "empty": (1640, 30),
-        "tongue": (205, 15),
-        "gvwr": 7000,
-        "axles": [(136, 3500, 3640), (170, 3500, 3640)],
-        "suspension": "independent",
-        "track": 76,
-        "deck": (46, 168, 77, 24),
-        "overhang": (0, 0),
-        "coupler": ("Coupler", 7000, None),
-    },
-]
-
-MACHINES: list[dict[str, Any]] = [
-    {
-        "name": "Harrow 48 tractor with loader",
-        "shape": "tractor",
-        "mass": (5350, 250, "weighed"),
-        "mark": "rear axle",
-        "balance": (30, 3, "axles"),
-        "reach": (118, 46),
-        "size": (66, 96, 76),
-    },
-    {
-        "name": "Kestrel T6 compact loader",
-        "shape": "loader",
-        "mass": (6480, 130, "weighed"),
-        "mark": "rear axle",
-        "balance": (17, 2, "axles"),
-        "reach": (104, 40),
-        "size": (66, 80, 43),
-    },
-    {
-        "name": "Burrow 17 excavator",
-        "shape": "excavator",
-        "mass": (3860, 80, "plate"),
-        "mark": "track centre",
-        "balance": (-4, 3, "built_up"),
-        "reach": (92, 44),
-        "size": (40, 92, 50),
-    },
-    {
-        "name": "Harrow 90 tractor",
-        "shape": "tractor",
-        "mass": (8900, 180, "weighed"),
-        "mark": "rear axle",
-        "balance": (37, 2, "axles"),
-        "reach": (136, 58),
-        "size": (86, 104, 92),
-    },
-    {
-        "name": "Trench plough",
-        "shape": "implement",
-        "mass": (1450, 145, "brochure"),
-        "mark": "lower pins",
-        "balance": (-26, 6, "guess"),
-        "reach": (14, 62),
-        "size": (58, 54, None),
-    },
-    {
-        "name": "Pallet of drain pipe",
-        "shape": "pallet",
-        "mass": (1180, 118, "brochure"),
-        "mark": "front edge",
-        "balance": (-24, 3, "built_up"),
-        "reach": (0.5, 48),
-        "size": (42, 44, None),
-    },
-]
-
-HAULS: list[dict[str, Any]] = [
-    # all is well
-    {
-        "name": "Orchard tractor to the Quarry Lane block",
-        "outfit": (0, 0, 0),
-        "machines": [0],
-        "at": [150],
-    },
-    # fits, with little to spare on the trailer's plate
-    {
-        "name": "Compact loader to the Stony Bank culvert",
-        "outfit": (0, 0, 0),
-        "machines": [1],
-        "at": None,
-    },
-    # the balance point stays too far back wherever this way round it stands
-    {
-        "name": "Excavator home from Low Fields",
-        "outfit": (1, 1, 3),
-        "machines": [2],
-        "at": [94],
-    },
-    # parked by feel against the tail
-    {
-        "name": "Orchard tractor back from Mill Ponds",
-        "outfit": (0, 0, 0),
-        "machines": [0],
-        "at": [186],
-    },
-    # the pin weight uses up the truck long before the trailer is full
-    {
-        "name": "Big tractor to Upper Fern on the gooseneck",
-        "outfit": (1, 0, 2),
-        "machines": [3],
-        "at": [190],
-    },
-    # nobody has looked up what truck and trailer may weigh together
-    {
-        "name": "Plough and pipe to the spring chamber",
-        "outfit": (2, 0, 3),
-        "machines": [4, 5],
-        "at": [34, 104],
-    },
-]
-"""``outfit`` is truck, its hitch, trailer. ``at`` holds tape readings in inches, or ``None``
-for the aim. The half-ton's GCWR is not in the book."""
-
-
 @transaction.atomic
 def make_demo_yard() -> bool:
     """Make the demo yard; False, with nothing touched, where it stands already."""
     if Yard.objects.filter(name=NAME).exists():
         return False
     yard = Yard.objects.create(name=NAME)
-    user = User.objects.create_user(LOGIN, password=PASSWORD, first_name="Ida", last_name="Fern")
-    Membership.objects.create(yard=yard, user=user)
-    hitches = [_truck(yard, entry) for entry in TRUCKS]
-    trailers = [_trailer(yard, entry) for entry in TRAILERS]
-    machines = [_machine(yard, entry) for entry in MACHINES]
+    user = _person(yard, LOGIN, "Ida Fern", Role.OWNER)
+    _person(yard, PLANNER, "Tam Reedy", Role.PLANNER)
+    _person(yard, DRIVER, "Jo Marsh", Role.DRIVER)
+    made: list[Thing] = []
+    with recorded(yard=yard, user=user, why="Read off the plates and stickers"):
+        parts = {entry["name"]: _part(yard, entry) for entry in PARTS}
+        made += parts.values()
+        hitches = [_truck(yard, entry, parts, made) for entry in TRUCKS]
+        trailers = [_trailer(yard, entry, parts) for entry in TRAILERS]
+        machines = [_machine(yard, entry) for entry in MACHINES]
+        bulk = [_bulk(yard, entry) for entry in BULK]
+        made += [*trailers, *machines, *bulk]
+        for thing in made:
+            keep(thing)
+    loads = _loads(machines, bulk)
     # the list shows the newest first, and the good one should lead it
     for entry in reversed(HAULS):
         truck, hitch, trailer = entry["outfit"]
@@ -282,10 +82,61 @@ def make_demo_yard() -> bool:
             name=entry["name"],
             hitch=hitches[truck][hitch],
             trailer=trailers[trailer],
-            machines=[machines[n] for n in entry["machines"]],
+            loads=[loads[name] for name in entry["loads"]],
         )
         _place(haul, entry, user)
+    _photos(yard, user)
+    _reweigh(yard, user)
     return True
+
+
+def _person(yard: Yard, login: str, name: str, role: Role) -> User:
+    first, _, last = name.partition(" ")
+    user = User.objects.create_user(login, password=PASSWORD, first_name=first, last_name=last)
+    Membership.objects.create(yard=yard, user=user, role=role)
+    return user
+
+
+def _reweigh(yard: Yard, user: User) -> None:
+    """Months ago the book was filled; last week the roller stood on a scale again."""
+    then = timezone.now() - timedelta(days=143)
+    Version.objects.none()
+    roller = Machine.objects.get(yard=yard, name="Ridge R5 roller")
+    for version in Version.objects.get_for_object(roller).select_related("revision"):
+        version.revision.date_created = then
+        version.revision.save(update_fields=["date_created"])
+    with recorded(yard=yard, user=user, why="New ticket: water in the drum was not counted"):
+        roller.front_axle_mass = _lb(2620)
+        roller.version += 1
+        roller.save()
+        keep(roller)
+
+
+def _photos(yard: Yard, user: User) -> None:
+    for thing, lines, caption in (
+        (
+            Truck.objects.get(yard=yard, name="Work truck 3"),
+            ("GVWR 10000 LB", "GAWR FRT 5200 LB", "GAWR RR 6340 LB", "PAYLOAD 2700 LB"),
+            "Door sticker",
+        ),
+        (
+            Trailer.objects.get(yard=yard, name="20 ft equipment trailer"),
+            ("GVWR 10000 LB", "GAWR 5200 LB EA AXLE"),
+            "Plate on the tongue",
+        ),
+    ):
+        attach(thing, plate_photo(lines), caption=caption, user=user)
+
+
+def _loads(machines: list[Machine], bulk: list[Bulk]) -> dict[str, Load]:
+    loads = [Load(machine=machine) for machine in machines]
+    loads += [
+        Load(machine=machine, configuration=configuration)
+        for machine in machines
+        for configuration in machine.configurations.all()
+    ]
+    loads += [Load(bulk=entry) for entry in bulk]
+    return {load.name: load for load in loads}
 
 
 def _place(haul: Haul, entry: dict[str, Any], user: User) -> None:
@@ -296,13 +147,34 @@ def _place(haul: Haul, entry: dict[str, Any], user: User) -> None:
     save_haul(haul, document, base=haul.revision, user=user)
 
 
-def _truck(yard: Yard, entry: dict[str, Any]) -> list[Hitch]:
+def _part(yard: Yard, entry: dict[str, Any]) -> HitchPart:
+    trailer, tongue = entry["rated"]
+    with_bars = entry.get("bars", (None, None))
+    return HitchPart.objects.create(
+        yard=yard,
+        name=entry["name"],
+        kind=entry["kind"],
+        max_trailer_mass=_lb(trailer),
+        max_tongue_mass=_lb(tongue),
+        max_trailer_mass_wd=_lb(with_bars[0]),
+        max_tongue_mass_wd=_lb(with_bars[1]),
+        ball_size=_in(entry.get("ball")),
+        shank_size=_in(entry.get("shank")),
+        mass=_lb(entry.get("mass")),
+    )
+
+
+def _truck(
+    yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart], made: list[Thing]
+) -> list[Hitch]:
     truck = Truck.objects.create(
         yard=yard,
         name=entry["name"],
+        drive=entry["drive"],
         wheelbase=_in(entry["wheelbase"]),
         **{field: _lb(number) for field, number in entry["masses"].items()},
     )
+    made.append(truck)
     for name, mass, tolerance, ahead in entry["loads"]:
         TruckLoad.objects.create(
             truck=truck,
@@ -311,21 +183,21 @@ def _truck(yard: Yard, entry: dict[str, Any]) -> list[Hitch]:
             mass_tolerance=_lb(tolerance),
             ahead_of_rear_axle=_in(ahead),
         )
-    made = []
-    for name, kind, offset, mass, parts in entry["hitches"]:
+    hitches = []
+    for name, kind, offset, mass, names in entry["hitches"]:
         hitch = Hitch.objects.create(
             truck=truck, name=name, type=kind, offset=_in(offset), mass=_lb(mass)
         )
-        for part, trailer, tongue in parts:
-            HitchPart.objects.create(
-                hitch=hitch, name=part, max_trailer_mass=_lb(trailer), max_tongue_mass=_lb(tongue)
-            )
-        made.append(hitch)
-    return made
+        for part in names:
+            HitchLink.objects.create(hitch=hitch, part=parts[part])
+        hitches.append(hitch)
+    return hitches
 
 
-def _trailer(yard: Yard, entry: dict[str, Any]) -> Trailer:
+def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> Trailer:
     start, length, width, height = entry["deck"]
+    hinge, bed_mass, bed_balance = entry.get("bed", (None, None, None))
+    dovetail_length, dovetail_drop = entry.get("dovetail", (None, None))
     trailer = Trailer.objects.create(
         yard=yard,
         name=entry["name"],
@@ -343,29 +215,55 @@ def _trailer(yard: Yard, entry: dict[str, Any]) -> Trailer:
         deck_height=_in(height),
         front_overhang=_in(entry["overhang"][0]),
         rear_overhang=_in(entry["overhang"][1]),
+        tail=entry["tail"],
+        sides=entry.get("sides", ""),
+        fenders="beside",
+        ramp_length=_in(entry.get("ramp")),
+        ramps_stored="upright" if "ramp" in entry else "",
+        dovetail_length=_in(dovetail_length),
+        dovetail_drop=_in(dovetail_drop),
+        bed_hinge=_in(hinge),
+        bed_mass=_lb(bed_mass),
+        bed_balance=_in(bed_balance),
     )
     for position, gawr, tires in entry["axles"]:
         TrailerAxle.objects.create(
-            trailer=trailer, position=_in(position), gawr=_lb(gawr), tire_capacity=_lb(tires)
+            trailer=trailer,
+            position=_in(position),
+            gawr=_lb(gawr),
+            tire_capacity=_lb(tires),
+            brake="electric",
         )
-    name, mass, tongue = entry["coupler"]
-    CouplerPart.objects.create(
-        trailer=trailer, name=name, max_trailer_mass=_lb(mass), max_tongue_mass=_lb(tongue)
-    )
+    for name in entry["parts"]:
+        TrailerPart.objects.create(trailer=trailer, part=parts[name])
+    for name, kind, mass, behind, weighed_in in entry.get("added", ()):
+        TrailerAddition.objects.create(
+            trailer=trailer,
+            name=name,
+            kind=kind,
+            mass=_lb(mass),
+            behind_coupler=_in(behind),
+            weighed_in=weighed_in,
+        )
     return trailer
 
 
 def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
-    mass, tolerance, known = entry["mass"]
-    ahead, ahead_tolerance, balance_known = entry["balance"]
+    mass, tolerance, known = entry.get("mass", (None, None, "guess"))
+    ahead, ahead_tolerance, balance_known = entry.get("balance", (None, None, "guess"))
+    front_axle, rear_axle = entry.get("axle_masses", (None, None))
     width, height, wheelbase = entry["size"]
-    return Machine.objects.create(
+    machine = Machine.objects.create(
         yard=yard,
         name=entry["name"],
         shape=entry["shape"],
+        built=entry.get("built", "whole"),
+        running="tracks" if "track" in entry["mark"] else "wheels",
         mass=_lb(mass),
         mass_tolerance=_lb(tolerance),
         mass_known=known,
+        front_axle_mass=_lb(front_axle),
+        rear_axle_mass=_lb(rear_axle),
         mark_name=entry["mark"],
         balance_ahead=_in(ahead),
         balance_tolerance=_in(ahead_tolerance),
@@ -375,4 +273,47 @@ def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
         width=_in(width),
         height=_in(height),
         wheelbase=_in(wheelbase),
+    )
+    parts = {}
+    for name, kind, mass, known, ahead, height, more in entry.get("parts", ()):
+        volume, fill, fluid = more.get("contents", (None, None, ""))
+        parts[name] = MachinePart.objects.create(
+            machine=machine,
+            name=name,
+            kind=kind,
+            mass=_lb(mass),
+            known=known,
+            ahead=_in(ahead),
+            height=_in(height),
+            volume=None if volume is None else Quantity.parse(volume),
+            fill=fill,
+            fluid=fluid,
+            reach_front=_in(more.get("reach_front")),
+            reach_rear=_in(more.get("reach_rear")),
+            weighed_in=more.get("weighed_in", False),
+            removable=more.get("off", False),
+        )
+    for name, on, more in entry.get("configurations", ()):
+        configuration = Configuration.objects.create(
+            machine=machine, name=name, reach_front=_in(more.get("reach_front"))
+        )
+        configuration.parts.set([parts[part] for part in on])
+    return machine
+
+
+def _bulk(yard: Yard, entry: dict[str, Any]) -> Bulk:
+    length, width, height = entry["size"]
+    piece, volume = entry.get("piece_mass"), entry.get("volume")
+    return Bulk.objects.create(
+        yard=yard,
+        name=entry["name"],
+        measured=entry["measured"],
+        material=entry.get("material", ""),
+        volume=None if volume is None else Quantity.parse(volume),
+        count=entry.get("count"),
+        piece_mass=None if piece is None else Quantity.parse(piece),
+        heap=entry["heap"],
+        length=_in(length),
+        width=_in(width),
+        height=_in(height),
     )

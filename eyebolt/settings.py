@@ -9,11 +9,14 @@ EYEBOLT_HOSTS          host names served, separated by commas          loopback 
 EYEBOLT_ORIGINS        trusted origins behind a proxy, with scheme     none
 EYEBOLT_HTTPS          1: cookies and redirects for HTTPS only         1
 EYEBOLT_DEBUG          1: error pages with internals, never served on  0
+EYEBOLT_SIGN_UP        1: anybody may make a yard of their own         1
+EYEBOLT_PROXIES        proxies in front that are to be trusted         0
 EYEBOLT_TIME_ZONE      time zone of the yard's clock                   UTC
 =====================  ==============================================  ==================
 """
 
 import os
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -44,7 +47,10 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.messages",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
+    "reversion",
+    "import_export",
     "web",
     "yards",
     "planfile",
@@ -64,6 +70,7 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "csp.middleware.CSPMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 
 ROOT_URLCONF = "eyebolt.urls"
@@ -103,7 +110,23 @@ DATABASES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "yards.User"
-AUTHENTICATION_BACKENDS = ["yards.backend.YardBackend"]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "yards.backend.YardBackend"]
+SIGN_UP = _flag("EYEBOLT_SIGN_UP", "1")
+
+# guessing passwords is slowed: after eight wrong ones for a name from one address, that
+# pair waits; a person elsewhere is not locked out by somebody else's guessing
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = timedelta(minutes=5)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "yards.views.slow_down"
+AXES_RESET_ON_SUCCESS = True
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_VERBOSE = False
+AXES_ENABLE_ADMIN = False
+_PROXIES = int(os.environ.get("EYEBOLT_PROXIES", "0"))
+AXES_IPWARE_PROXY_COUNT = _PROXIES or None
+# a header that nobody trustworthy wrote says nothing about where a request came from
+AXES_IPWARE_META_PRECEDENCE_ORDER = ["HTTP_X_FORWARDED_FOR"] if _PROXIES else ["REMOTE_ADDR"]
 CSRF_FAILURE_VIEW = "web.views.csrf_failure"
 LOGIN_URL = "sign_in"
 LOGIN_REDIRECT_URL = "home"
@@ -129,6 +152,9 @@ STORAGES = {
 }
 WHITENOISE_MAX_AGE = 3600
 
+# photos of plates: served by a view that asks whose yard they are, never by address alone
+MEDIA_ROOT = DATA_DIR / "media"
+
 SECURE_SSL_REDIRECT = HTTPS
 SESSION_COOKIE_SECURE = HTTPS
 CSRF_COOKIE_SECURE = HTTPS
@@ -138,6 +164,7 @@ SECURE_HSTS_PRELOAD = HTTPS
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
+PASSWORD_RESET_TIMEOUT = 60 * 60 * 24 * 3
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
 
 CONTENT_SECURITY_POLICY = {

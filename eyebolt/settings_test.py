@@ -13,7 +13,10 @@ ALLOWED_HOSTS = ["127.0.0.1", "localhost", "testserver"]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 STORAGES = {
     **_STORAGES,
+    "default": {"BACKEND": "django.core.files.storage.InMemoryStorage"},
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
 WHITENOISE_AUTOREFRESH = True
 WHITENOISE_USE_FINDERS = True
+# many tests sign in with wrong passwords; those about guessing switch it on again
+AXES_ENABLED = False

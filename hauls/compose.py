@@ -1,33 +1,38 @@
-"""From the book's entries to the sections of a plan file."""
+"""From the book's entries to the sections of a plan file.
+
+A figure that was entered goes into the document exactly as entered, converted once; one
+that the book works out is rounded far below what any scale or tape can show.
+"""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any, Final
 
-from book.models import Hitch, Machine, Rating, Trailer, Truck
+from book.chain import assemble
+from book.errors import IncompleteError
+from book.figures import (
+    Built,
+    built_machine,
+    bulk_body,
+    empty_axles,
+    empty_trailer,
+    si,
+    tow_limit_kg,
+)
+from book.models import Bulk, Configuration, Hitch, HitchPart, Machine, Trailer, Truck
+from book.tolerances import Tolerances
 from measures import Quantity, UnitSystem
-from mechanics.units import M_PER_IN
-
-MASS_TOLERANCE: Final = {
-    Machine.Known.PLATE: 0.02,
-    Machine.Known.BUILT_UP: 0.05,
-    Machine.Known.BROCHURE: 0.10,
-    Machine.Known.GUESS: 0.20,
-}
-"""Part of a mass by which it may be wrong, by how it is known. Common practice, no source."""
-
-SCALE_STEP_LB: Final = 20
-"""Step of a vehicle scale, and so the doubt of a weighed mass (NIST Handbook 44, from memory)."""
-
-BALANCE_TOLERANCE_IN: Final = {
-    Machine.BalanceKnown.AXLES: 1,
-    Machine.BalanceKnown.BUILT_UP: 4,
-    Machine.BalanceKnown.GUESS: 10,
-}
-"""Inches by which a balance point may be wrong. Common practice, no source."""
+from mechanics.units import LengthUnit, MassUnit
 
 NEW_PLACE_MIDDLE: Final = 0.5
 """A machine is first put with its middle at this part of the deck's length."""
+
+DIGITS: Final = 6
+"""Decimals of a figure that the book works out."""
+
+PLAN_KINDS: Final = {"utility", "dump", "gooseneck", "flatbed", "tilt"}
+"""Trailer kinds that the plan format names; any other is ``other`` there."""
 
 
 class FileUnits:
@@ -36,6 +41,8 @@ class FileUnits:
     def __init__(self, mass: str, length: str) -> None:
         self.mass = mass
         self.length = length
+        self._kg = MassUnit(mass).kg
+        self._m = LengthUnit(length).m
 
     @classmethod
     def of(cls, system: UnitSystem) -> FileUnits:
@@ -55,13 +62,60 @@ class FileUnits:
         """A length in the document's unit."""
         return quantity.in_unit(self.length)
 
+    def kg(self, kilograms: float) -> float | int:
+        """A worked-out mass in the document's unit."""
+        return _tidy(kilograms / self._kg)
+
+    def metres(self, metres: float) -> float | int:
+        """A worked-out length in the document's unit."""
+        return _tidy(metres / self._m)
+
+
+def _tidy(number: float) -> float | int:
+    rounded = round(number, DIGITS)
+    return int(rounded) if rounded == int(rounded) else rounded
+
+
+@dataclass(frozen=True, kw_only=True)
+class Load:
+    """Something of the book that goes on a deck: a machine as configured, or bulk."""
+
+    machine: Machine | None = None
+    configuration: Configuration | None = None
+    bulk: Bulk | None = None
+
+    @property
+    def name(self) -> str:
+        """What the plan calls it."""
+        if self.bulk is not None:
+            return self.bulk.name
+        return str(self.configuration or self.machine)
+
+    @property
+    def key(self) -> tuple[int | None, int | None, int | None]:
+        """Primary keys of machine, configuration, bulk."""
+        return (
+            self.machine and self.machine.pk,
+            self.configuration and self.configuration.pk,
+            self.bulk and self.bulk.pk,
+        )
+
 
 def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> dict[str, Any]:
-    """The ``truck`` object: hitched at one of the truck's hitches, usual load aboard."""
+    """The ``truck`` object: hitched at one of the truck's hitches, usual load aboard.
+
+    Raises:
+        IncompleteError: the truck lacks figures.
+    """
+    tolerances = Tolerances.of(truck.yard)
+    axles = empty_axles(truck, tolerances)
+    exact = truck.empty_from == Truck.EmptyFrom.AXLES and truck.aboard_mass is None
     section: dict[str, Any] = {
         "name": truck.name,
-        "front_axle_mass": units.m(truck.front_axle_mass),
-        "rear_axle_mass": units.m(truck.rear_axle_mass),
+        "front_axle_mass": units.m(truck.front_axle_mass) if exact else units.kg(axles.front_kg),
+        "rear_axle_mass": units.m(truck.rear_axle_mass) if exact else units.kg(axles.rear_kg),
+        "front_axle_mass_tolerance": units.kg(axles.front_tolerance_kg),
+        "rear_axle_mass_tolerance": units.kg(axles.rear_tolerance_kg),
         "wheelbase": units.x(truck.wheelbase),
         "hitch_offset": units.x(hitch.offset),
     }
@@ -73,18 +127,26 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> dict[str, Any
         "max_trailer_mass",
         "payload",
         "max_tongue_mass",
+        "front_tire_capacity",
+        "rear_tire_capacity",
     ):
         rating = getattr(truck, field)
         if rating is not None:
             section[field] = units.m(rating)
+    tow = tow_limit_kg(truck)
+    if truck.max_trailer_mass is None and tow is not None:
+        section["max_trailer_mass"] = units.kg(tow)
     section["cargo"] = [
         {
             "name": load.name,
             "mass": units.m(load.mass),
-            **(
-                {"mass_tolerance": units.m(load.mass_tolerance)}
-                if load.mass_tolerance is not None
-                else {}
+            **_tolerance(
+                "mass_tolerance",
+                0.0
+                if not load.known and load.mass_tolerance is None
+                else tolerances.mass_kg(si(load.mass), load.known, load.mass_tolerance),
+                load.mass_tolerance,
+                units,
             ),
             "ahead_of_rear_axle": units.x(load.ahead_of_rear_axle),
         }
@@ -93,13 +155,35 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> dict[str, Any
     return section
 
 
+def _tolerance(
+    name: str, kilograms: float, entered: Quantity | None, units: FileUnits
+) -> dict[str, Any]:
+    if entered is not None:
+        return {name: units.m(entered)}
+    return {name: units.kg(kilograms)} if kilograms else {}
+
+
 def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> dict[str, Any]:
-    """The ``hitch`` object: the truck's parts, then those that stay with the trailer."""
+    """The ``hitch`` object: the chain of the truck's parts and those on the trailer."""
+    chain = assemble(hitch, trailer)
     section: dict[str, Any] = {"type": hitch.type}
     if hitch.mass is not None:
         section["mass"] = units.m(hitch.mass)
-    parts = [*hitch.parts.all(), *trailer.parts.all()]
-    section["components"] = [_part(part, units) for part in parts]
+    else:
+        # a receiver is bolted to the frame and weighed with the truck
+        hung = [
+            si(link.part.mass)
+            for link in hitch.links.all()
+            if link.part.mass is not None
+            and link.part.kind != HitchPart.Kind.RECEIVER
+            and link.part in chain.parts
+        ]
+        if hung:
+            section["mass"] = units.kg(sum(hung))
+    names = chain.names()
+    section["components"] = [_part(part, names[part.pk], units) for part in chain.parts]
+    if chain.ball_size is not None:
+        section["ball_diameter"] = units.x(chain.ball_size)
     if hitch.front_axle_restoration is not None:
         section["weight_distribution"] = {
             "front_axle_restoration": float(hitch.front_axle_restoration) / 100
@@ -107,8 +191,8 @@ def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> dict[str,
     return section
 
 
-def _part(part: Rating, units: FileUnits) -> dict[str, Any]:
-    section: dict[str, Any] = {"name": part.name}
+def _part(part: HitchPart, name: str, units: FileUnits) -> dict[str, Any]:
+    section: dict[str, Any] = {"name": name}
     for field in (
         "max_trailer_mass",
         "max_tongue_mass",
@@ -118,11 +202,18 @@ def _part(part: Rating, units: FileUnits) -> dict[str, Any]:
         rating = getattr(part, field)
         if rating is not None:
             section[field] = units.m(rating)
+    if name != part.name:
+        section["extra"] = {"part": part.name}
     return section
 
 
 def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
-    """The ``trailer`` object."""
+    """The ``trailer`` object, additions counted in.
+
+    Raises:
+        IncompleteError: the trailer lacks figures.
+    """
+    empties = empty_trailer(trailer, Tolerances.of(trailer.yard))
     deck: dict[str, Any] = {
         "start": units.x(trailer.deck_start),
         "length": units.x(trailer.deck_length),
@@ -135,19 +226,33 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
     ):
         if quantity is not None:
             deck[name] = units.x(quantity)
+    exact = empties.as_entered
     section: dict[str, Any] = {
         "name": trailer.name,
-        "kind": trailer.kind,
-        "empty_mass": units.m(trailer.empty_mass),
-        "empty_tongue_mass": units.m(trailer.empty_tongue_mass),
+        "kind": trailer.kind if trailer.kind in PLAN_KINDS else "other",
+        "empty_mass": units.m(trailer.empty_mass) if exact else units.kg(empties.mass_kg),
+        "empty_mass_tolerance": units.kg(empties.mass_tolerance_kg),
+        "empty_tongue_mass": units.m(trailer.empty_tongue_mass)
+        if exact
+        else units.kg(empties.tongue_kg),
+        "empty_tongue_mass_tolerance": units.kg(empties.tongue_tolerance_kg),
         "axles": [],
         "suspension": trailer.suspension,
         "track_width": units.x(trailer.track_width),
         "deck": deck,
     }
-    for name in ("empty_mass_tolerance", "empty_tongue_mass_tolerance", "gvwr"):
-        if getattr(trailer, name) is not None:
-            section[name] = units.m(getattr(trailer, name))
+    if trailer.gvwr is not None:
+        section["gvwr"] = units.m(trailer.gvwr)
+    coupler = next(
+        (
+            link.part.ball_size
+            for link in trailer.links.all()
+            if link.part.kind == HitchPart.Kind.COUPLER and link.part.ball_size is not None
+        ),
+        None,
+    )
+    if coupler is not None:
+        section["coupler_size"] = units.x(coupler)
     for axle in trailer.axles.all():
         entry: dict[str, Any] = {"position": units.x(axle.position)}
         if axle.gawr is not None:
@@ -158,32 +263,109 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
     return section
 
 
-def item_section(machine: Machine, item_id: str, units: FileUnits) -> dict[str, Any]:
-    """An entry of ``items`` without its ``placement``."""
+def load_section(load: Load, item_id: str, units: FileUnits) -> dict[str, Any]:
+    """An entry of ``items`` without its ``placement``.
+
+    Raises:
+        IncompleteError: the machine or bulk load lacks figures.
+    """
+    if load.bulk is not None:
+        return _bulk_section(load.bulk, item_id, units)
+    if load.machine is None:
+        raise IncompleteError("the load", ["a machine or a bulk load"])
+    return item_section(load.machine, item_id, units, load.configuration)
+
+
+def item_section(
+    machine: Machine,
+    item_id: str,
+    units: FileUnits,
+    configuration: Configuration | None = None,
+) -> dict[str, Any]:
+    """A machine as configured, as an entry of ``items`` without its ``placement``.
+
+    Raises:
+        IncompleteError: the machine lacks figures.
+    """
+    built = built_machine(machine, configuration, Tolerances.of(machine.yard))
+    body, outline = built.body, built.outline
     cg: dict[str, Any] = {
-        "ahead": units.x(machine.balance_ahead),
-        "ahead_tolerance": _balance_tolerance(machine, units),
+        "ahead": units.x(machine.balance_ahead) if built.entered else units.metres(body.ahead_m),
+        "ahead_tolerance": units.metres(body.ahead_tolerance_m),
     }
-    if machine.balance_left is not None:
-        cg["left"] = units.x(machine.balance_left)
-    if machine.balance_height is not None:
-        cg["height"] = units.x(machine.balance_height)
+    if body.left_m:
+        cg["left"] = (
+            units.x(machine.balance_left)
+            if machine.balance_left is not None
+            else units.metres(body.left_m)
+        )
+    if body.height_m is not None and body.height_m > 0:
+        cg["height"] = units.metres(body.height_m)
     section: dict[str, Any] = {
         "id": item_id,
-        "name": machine.name,
-        "mass": units.m(machine.mass),
-        "mass_tolerance": _mass_tolerance(machine, units),
+        "name": machine.name if configuration is None else str(configuration),
+        "mass": units.m(machine.mass) if built.entered else units.kg(body.mass_kg),
+        "mass_tolerance": units.kg(body.mass_tolerance_kg),
         "cg": cg,
-        "front": units.x(machine.reach_front),
-        "rear": units.x(machine.reach_rear),
+        "front": units.metres(outline.front_m),
+        "rear": units.metres(outline.rear_m),
     }
-    for name in ("width", "height"):
-        if getattr(machine, name) is not None:
-            section[name] = units.x(getattr(machine, name))
+    if machine.width is not None:
+        section["width"] = units.x(machine.width)
+    if outline.height_m is not None:
+        section["height"] = units.metres(outline.height_m)
     drawn: dict[str, Any] = {"shape": machine.shape, "mark": machine.mark_name}
     if machine.wheelbase is not None:
         drawn["wheelbase"] = units.x(machine.wheelbase)
-    section["extra"] = {"drawn": drawn}
+    section["extra"] = {"drawn": drawn, **_made_of(built, units)}
+    return section
+
+
+def _made_of(built: Built, units: FileUnits) -> dict[str, Any]:
+    """The parts that were summed, kept with the haul so that it can show where from."""
+    if len(built.pieces) < 2:
+        return {}
+    return {
+        "made_of": [
+            {
+                "name": piece.name,
+                "mass": units.kg(piece.signed_kg),
+                "ahead": units.metres(piece.ahead_m),
+            }
+            for piece in built.pieces
+        ]
+    }
+
+
+def _bulk_section(bulk: Bulk, item_id: str, units: FileUnits) -> dict[str, Any]:
+    body = bulk_body(bulk, Tolerances.of(bulk.yard))
+    half = units.metres(si(bulk.length) / 2)
+    cg: dict[str, Any] = {
+        "ahead": units.metres(body.ahead_m),
+        "ahead_tolerance": units.metres(body.ahead_tolerance_m),
+    }
+    if body.height_m is not None:
+        cg["height"] = units.metres(body.height_m)
+    section: dict[str, Any] = {
+        "id": item_id,
+        "name": bulk.name,
+        "mass": units.kg(body.mass_kg),
+        "mass_tolerance": units.kg(body.mass_tolerance_kg),
+        "cg": cg,
+        "front": half,
+        "rear": half,
+    }
+    if bulk.width is not None:
+        section["width"] = units.x(bulk.width)
+    if bulk.height is not None:
+        section["height"] = units.x(bulk.height)
+    elif body.height_m is not None:
+        # of a level load the top is twice as high as its balance point, of a heap three times
+        times = 2 if bulk.heap == Bulk.Heap.LEVEL else 3
+        section["height"] = units.metres(body.height_m * times)
+    stacked = bulk.measured == Bulk.Measured.COUNT and bulk.heap == Bulk.Heap.LEVEL
+    shape = "pallet" if stacked else f"heap_{bulk.heap}"
+    section["extra"] = {"drawn": {"shape": shape, "mark": "middle of the load"}}
     return section
 
 
@@ -194,18 +376,3 @@ def new_placement(section: dict[str, Any], deck_length: float) -> dict[str, Any]
         "reference": round(middle + (section["front"] - section["rear"]) / 2, 3),
         "facing": "forward",
     }
-
-
-def _mass_tolerance(machine: Machine, units: FileUnits) -> float | int:
-    if machine.mass_tolerance is not None:
-        return units.m(machine.mass_tolerance)
-    if machine.mass_known == Machine.Known.WEIGHED:
-        return SCALE_STEP_LB if units.mass == "lb" else 10
-    return units.m(machine.mass) * MASS_TOLERANCE[Machine.Known(machine.mass_known)]
-
-
-def _balance_tolerance(machine: Machine, units: FileUnits) -> float | int:
-    if machine.balance_tolerance is not None:
-        return units.x(machine.balance_tolerance)
-    inches = BALANCE_TOLERANCE_IN[Machine.BalanceKnown(machine.balance_known)]
-    return inches if units.length == "in" else inches * M_PER_IN * 1000

@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
-from hauls.outlines import machine_outline
+from book.outlines import machine_outline, pickup_outline
 from hauls.tapes import Band, EndLabel, Label, Tape, bands, close_up
 from measures.writing import UnitSystem, write_length, write_number, write_percent
 from mechanics.hitch import HitchType
@@ -327,48 +327,13 @@ def _truck(frame: Frame, truck: Truck) -> tuple[list[Shape], list[Wheel]]:
     """A pickup about its wheelbase; the bumper stands just ahead of a ball behind it."""
     wheelbase, offset = truck.wheelbase_m, truck.hitch_offset_m
     rear = -(offset - 0.13) if offset > 0.5 else -1.15
-    cab_rear = min(1.06, wheelbase * 0.27)
 
     def at(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
         return [(frame.x(-offset - ahead), frame.y(up)) for ahead, up in points]
 
-    body = at(
-        [
-            (wheelbase + 0.93, 0.51),
-            (wheelbase + 0.96, 0.91),
-            (wheelbase + 0.86, 1.17),
-            (wheelbase - 0.25, 1.27),
-            (wheelbase - 1.12, 1.35),
-            (wheelbase - 1.67, 1.90),
-            (cab_rear, 1.93),
-            (cab_rear - 0.2, 1.40),
-            (rear, 1.40),
-            (rear - 0.03, 0.61),
-            (rear + 0.6, 0.56),
-            (wheelbase - 0.5, 0.56),
-        ]
-    )
-    pillar = (wheelbase - 1.67 + cab_rear) / 2
-    front_glass = at(
-        [
-            (wheelbase - 1.27, 1.38),
-            (wheelbase - 1.75, 1.81),
-            (pillar + 0.06, 1.82),
-            (pillar + 0.06, 1.38),
-        ]
-    )
-    rear_glass = at(
-        [
-            (pillar - 0.04, 1.38),
-            (pillar - 0.04, 1.82),
-            (cab_rear + 0.07, 1.82),
-            (cab_rear - 0.05, 1.38),
-        ]
-    )
     shapes = [
-        Shape(data=path(body), style="body"),
-        Shape(data=path(front_glass), style="glass"),
-        Shape(data=path(rear_glass), style="glass"),
+        Shape(data=path(at(points)), style=style)
+        for style, points in pickup_outline(wheelbase, rear)
     ]
     if offset > 0.5:
         bar = at([(rear, 0.47), (-offset, 0.47)])

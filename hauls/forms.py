@@ -6,16 +6,17 @@ from typing import Any
 
 from django import forms
 
-from book.models import Hitch, Machine, Trailer
+from book.models import Bulk, Hitch, Machine, Trailer
+from hauls.compose import Load
 from planfile.reading import MAX_BYTES
 from yards.models import Yard
 
-MACHINES = 3
-"""Machines that one haul takes from the book."""
+LOADS = 6
+"""Machines and bulk loads that one haul takes from the book."""
 
 
 class OutfitForm(forms.Form):
-    """A truck by its hitch, a trailer, up to three machines in driving-on order."""
+    """A truck by its hitch, a trailer, machines and bulk loads in driving-on order."""
 
     name = forms.CharField(
         max_length=200, help_text="What and where to: “Tractor to the lower meadow”."
@@ -27,30 +28,91 @@ class OutfitForm(forms.Form):
 
     def __init__(self, *args: Any, yard: Yard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
-        hitch, trailer = self.fields["hitch"], self.fields["trailer"]
-        hitch.queryset = (  # type: ignore[attr-defined]
+        hitches = (
             Hitch.objects.filter(truck__yard=yard)
-            .select_related("truck")
+            .select_related("truck__yard")
             .order_by("truck__name", "pk")
         )
-        trailer.queryset = Trailer.objects.filter(yard=yard)  # type: ignore[attr-defined]
-        for n in range(1, MACHINES + 1):
-            self.fields[f"machine_{n}"] = forms.ModelChoiceField(
-                Machine.objects.filter(yard=yard),
-                label="Machine" if n == 1 else f"Machine {n}",
+        trailers = Trailer.objects.filter(yard=yard).select_related("yard")
+        self.fields["hitch"].queryset = hitches  # type: ignore[attr-defined]
+        self.fields["trailer"].queryset = trailers  # type: ignore[attr-defined]
+        self._loads = loads_of(yard)
+        machines = [
+            (key, load.name) for key, load in self._loads.items() if load.machine is not None
+        ]
+        bulk = [(key, load.name) for key, load in self._loads.items() if load.bulk is not None]
+        groups = [
+            (words, found) for words, found in (("Machines", machines), ("Bulk", bulk)) if found
+        ]
+        for n in range(1, LOADS + 1):
+            self.fields[f"load_{n}"] = forms.ChoiceField(
+                label="Load" if n == 1 else f"Load {n}",
                 required=False,
-                empty_label="No machine" if n == 1 else "No more",
+                choices=[("", "Nothing" if n == 1 else "No more"), *groups],
             )
+        self.fields["load_1"].help_text = "In driving-on order. A machine as it is configured."
         for field in self.fields.values():
             field.widget.attrs["class"] = (
-                "form-select" if isinstance(field, forms.ModelChoiceField) else "form-control"
+                "form-select" if isinstance(field, forms.ChoiceField) else "form-control"
             )
+        if not self.is_bound and not self.initial:
+            # with one of a kind there is nothing to choose
+            if len(hitches) == 1:
+                self.initial["hitch"] = hitches[0].pk
+            if len(trailers) == 1:
+                self.initial["trailer"] = trailers[0].pk
+            if len(self._loads) == 1:
+                self.initial["load_1"] = next(iter(self._loads))
 
     @property
-    def machines(self) -> list[Machine]:
-        """The machines chosen, in order."""
-        chosen = (self.cleaned_data.get(f"machine_{n}") for n in range(1, MACHINES + 1))
-        return [machine for machine in chosen if machine is not None]
+    def first_fields(self) -> list[forms.BoundField]:
+        """The boxes in sight."""
+        names = [n for n in self.fields if not n.startswith("load_")] + ["load_1"]
+        return [self[name] for name in names]
+
+    @property
+    def more_fields(self) -> list[forms.BoundField]:
+        """Further loads, which unfold."""
+        return [self[f"load_{n}"] for n in range(2, LOADS + 1)]
+
+    @property
+    def more_open(self) -> bool:
+        """Whether there is more than one load."""
+        return any(bound.value() for bound in self.more_fields)
+
+    @property
+    def loads(self) -> list[Load]:
+        """The loads chosen, in order."""
+        chosen = (self.cleaned_data.get(f"load_{n}") for n in range(1, LOADS + 1))
+        return [self._loads[key] for key in chosen if key]
+
+
+def load_key(load: Load) -> str:
+    """What a choice of a load is sent as: ``machine-3``, ``machine-3-7``, ``bulk-2``."""
+    machine, configuration, bulk = load.key
+    if bulk is not None:
+        return f"bulk-{bulk}"
+    return f"machine-{machine}" if configuration is None else f"machine-{machine}-{configuration}"
+
+
+def loads_of(yard: Yard) -> dict[str, Load]:
+    """What a yard has to put on a deck: machines, each as configured, and bulk loads."""
+    loads = []
+    machines = (
+        Machine.objects.filter(yard=yard)
+        .select_related("yard")
+        .prefetch_related("parts", "configurations__parts")
+    )
+    for machine in machines:
+        configurations = list(machine.configurations.all())
+        # a machine built up from parts has no weight apart from its configurations
+        if machine.built != Machine.Built.PARTS or not configurations:
+            loads.append(Load(machine=machine))
+        for configuration in configurations:
+            configuration.machine = machine
+            loads.append(Load(machine=machine, configuration=configuration))
+    loads += [Load(bulk=bulk) for bulk in Bulk.objects.filter(yard=yard).select_related("yard")]
+    return {load_key(load): load for load in loads}
 
 
 class ImportForm(forms.Form):

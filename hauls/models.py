@@ -8,7 +8,7 @@ from django.conf import settings
 from django.db import models
 from django.urls import reverse
 
-from book.models import Hitch, Machine, Trailer, Truck
+from book.models import Bulk, Configuration, Hitch, Machine, Trailer, Truck
 from yards.models import YardOwned
 
 
@@ -42,14 +42,20 @@ class Haul(YardOwned):
         return reverse("haul", args=[self.pk])
 
 
-class HaulMachine(models.Model):
-    """Which machine of the book an item of a haul was taken from."""
+class HaulItem(models.Model):
+    """What of the book an item of a haul was taken from: a machine as configured, or bulk."""
 
-    haul = models.ForeignKey(Haul, on_delete=models.CASCADE, related_name="machines")
-    machine = models.ForeignKey(Machine, on_delete=models.CASCADE)
+    haul = models.ForeignKey(Haul, on_delete=models.CASCADE, related_name="links")
+    machine = models.ForeignKey(Machine, null=True, on_delete=models.CASCADE)
+    configuration = models.ForeignKey(Configuration, null=True, on_delete=models.CASCADE)
+    bulk = models.ForeignKey(Bulk, null=True, on_delete=models.CASCADE)
     item_id = models.CharField(max_length=100)
 
     class Meta:
         constraints = [
-            models.UniqueConstraint(fields=["haul", "item_id"], name="one_machine_per_item")
+            models.UniqueConstraint(fields=["haul", "item_id"], name="one_machine_per_item"),
+            models.CheckConstraint(
+                condition=models.Q(machine__isnull=False) ^ models.Q(bulk__isnull=False),
+                name="item_is_a_machine_or_bulk",
+            ),
         ]

@@ -8,6 +8,7 @@ from typing import Any
 
 from hauls.drawing import WIDTH, Drawing, draw, share_scale
 from hauls.models import Haul
+from hauls.news import News
 from hauls.services.haul import placed, set_reference
 from hauls.ways import ways_out
 from hauls.wording import (
@@ -26,7 +27,7 @@ from measures import ReadingError, UnitSystem, read_length
 from measures.writing import write_length, write_mass, write_number, write_percent
 from mechanics.checks import Check, Status
 from mechanics.item import Item
-from mechanics.limits import Quantity
+from mechanics.limits import Quantity, Sense
 from mechanics.plan import Plan
 from mechanics.report import Report, evaluate
 from mechanics.rules import TongueSchool
@@ -285,7 +286,8 @@ def present(
     error: ActionError | None = None,
     conflict: Haul | None = None,
     saved: bool = True,
-    books_news: list[str] | None = None,
+    books_news: list[News] | None = None,
+    may_save: bool = True,
 ) -> dict[str, Any]:
     """Everything the planner's partial shows."""
     plan = state.plan()
@@ -376,6 +378,7 @@ def present(
         "conflict_places": [] if conflict is None else _differences(state, conflict, marks, unit),
         "saved": saved,
         "books_news": books_news or [],
+        "may_save": may_save,
         "names": names,
         "unit": unit,
     }
@@ -414,7 +417,7 @@ def _rows(report: Report, opened: str, names: dict[str, str], unit: UnitSystem) 
         key=lambda c: -1.0 if c.reserve is None else c.reserve,
     )
     over = [c for c in known if c.status is Status.OVER]
-    unknown = [c for c in rated if c.status is Status.UNKNOWN]
+    unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
     rest = [c for c in known if c.status is not Status.OVER]
     return [_row(c, opened, names, unit) for c in (*over, *faults, *unknown, *rest)]
 
@@ -425,10 +428,13 @@ def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> 
         name = f"{names.get(check.item, check.item)}: {name[:1].lower()}{name[1:]}"
     margin, tail, fill = "", "", 0.0
     if check.status is Status.UNKNOWN:
-        tail = "rating not known"
+        tail = "size not known" if check.quantity is Quantity.LENGTH else "rating not known"
     elif check.quantity is Quantity.LENGTH:
-        margin = write_length(abs(check.margin or 0.0), unit, step=2)
+        step = 16 if check.sense is Sense.EQUAL else 2
+        margin = write_length(abs(check.margin or 0.0), unit, step=step)
         tail = "past it" if (check.margin or 0.0) < 0 else "left"
+        if check.sense is Sense.EQUAL:
+            tail = "apart"
     else:
         limit, gap = check.limit or 0.0, check.margin or 0.0
         margin = write_number(abs(gap) / unit.kg)

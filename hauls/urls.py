@@ -5,6 +5,8 @@ from django.urls import path
 from hauls import views
 
 urlpatterns = [
+    path("yard-file/", views.yard_file, name="yard_file"),
+    path("yard-file/out/", views.yard_out, name="yard_out"),
     path("", views.home, name="home"),
     path("hauls/new/", views.new_haul, name="new_haul"),
     path("hauls/import/", views.bring_in, name="import_plan"),

@@ -7,16 +7,22 @@ from functools import lru_cache
 from typing import Any
 
 from django.contrib import messages
+from django.core.exceptions import PermissionDenied
 from django.db.models import Q, QuerySet
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from book.models import Hitch, Machine, Trailer, Truck
+from book.errors import IncompleteError
+from book.gaps import gaps
+from book.kinds import KINDS
+from book.models import Bulk, Hitch, Machine, Trailer, Truck
+from book.yardfile import YardFileError
 from hauls.drawing import WIDTH
-from hauls.forms import MACHINES, ImportForm, OutfitForm
+from hauls.forms import LOADS, ImportForm, OutfitForm, load_key
 from hauls.models import Haul
+from hauls.news import books_news
 from hauls.planner import ActionError, State, act, headline, present
 from hauls.services.haul import (
     StaleRevision,
@@ -24,19 +30,24 @@ from hauls.services.haul import (
     copy_haul,
     create_haul,
     import_plan,
+    linked_loads,
     save_haul,
     swap_outfit,
 )
+from hauls.services.yard import dump_whole, load_whole, read_file
 from hauls.wording import STATUS_WORDS
 from measures import UnitSystem
 from mechanics.checks import Status
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
-from yards.access import YardRequest, in_yard
+from yards.access import YardRequest, in_yard, owners, planners
 from yards.recent import in_yard_recently
 
 LISTED = 200
 """Hauls that one page lists; the search finds the others."""
+
+PROBLEMS = 40
+"""Problems of a yard file that the page lists."""
 
 PICTURES = 12
 """Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
@@ -83,7 +94,8 @@ def home(request: YardRequest) -> HttpResponse:
             Q(name__icontains=search)
             | Q(truck__name__icontains=search)
             | Q(trailer__name__icontains=search)
-            | Q(machines__machine__name__icontains=search)
+            | Q(links__machine__name__icontains=search)
+            | Q(links__bulk__name__icontains=search)
         ).distinct()
     context = {
         "cards": _cards(hauls[:LISTED], request.user.unit_system),
@@ -92,26 +104,41 @@ def home(request: YardRequest) -> HttpResponse:
     }
     if request.headers.get("HX-Request"):
         return render(request, "hauls/_cards.html", context)
-    counts = {
-        "trucks": Truck.objects.filter(yard=request.yard).count(),
-        "hitches": Hitch.objects.filter(truck__yard=request.yard).count(),
-        "trailers": Trailer.objects.filter(yard=request.yard).count(),
-        "machines": Machine.objects.filter(yard=request.yard).count(),
-    }
     return render(
         request,
         "hauls/home.html",
-        {
-            **context,
-            "counts": counts,
-            "ready": all(counts.values()),
-            "place": "haul",
-        },
+        {**context, **_first_steps(request), "place": "haul"},
     )
 
 
+def _first_steps(request: YardRequest) -> dict[str, Any]:
+    """What a yard has, and where what is there still stops every plan."""
+    yard = request.yard
+    counts = {
+        "trucks": Truck.objects.filter(yard=yard).count(),
+        "hitches": Hitch.objects.filter(truck__yard=yard).count(),
+        "trailers": Trailer.objects.filter(yard=yard).count(),
+        "loads": Machine.objects.filter(yard=yard).count() + Bulk.objects.filter(yard=yard).count(),
+    }
+    lacking = []
+    for slug in ("trucks", "trailers", "machines", "bulk"):
+        kind = KINDS[slug]
+        things = kind.model._default_manager.filter(yard=yard).prefetch_related(*kind.prefetch)
+        for thing in things:
+            stops = [gap.words for gap in gaps(thing) if gap.stops_plans]
+            if stops:
+                lacking.append({"kind": kind, "thing": thing, "stops": stops})
+    first_truck = Truck.objects.filter(yard=yard).first()
+    return {
+        "counts": counts,
+        "ready": all(counts.values()),
+        "lacking": lacking,
+        "first_truck": first_truck.pk if first_truck else None,
+    }
+
+
 @require_http_methods(["GET", "POST"])
-@in_yard
+@planners
 def new_haul(request: YardRequest) -> HttpResponse:
     """Choose truck, trailer and machines; the planner opens on the new haul."""
     form = OutfitForm(request.POST or None, yard=request.yard)
@@ -123,8 +150,10 @@ def new_haul(request: YardRequest) -> HttpResponse:
                 name=form.cleaned_data["name"],
                 hitch=form.cleaned_data["hitch"],
                 trailer=form.cleaned_data["trailer"],
-                machines=form.machines,
+                loads=form.loads,
             )
+        except IncompleteError as error:
+            form.add_error(None, _incomplete(error))
         except (PlanFileError, MechanicsError) as error:
             form.add_error(None, f"The book's figures do not fit together. {error}.")
         else:
@@ -135,19 +164,19 @@ def new_haul(request: YardRequest) -> HttpResponse:
 
 
 @require_http_methods(["GET", "POST"])
-@in_yard
+@planners
 def outfit(request: YardRequest, pk: int) -> HttpResponse:
     """Another truck, trailer or set of machines for a haul."""
     haul = get_object_or_404(
         _hauls(request).select_related("truck", "hitch__truck", "trailer"), pk=pk
     )
-    links = list(haul.machines.all())
+    links = list(linked_loads(haul).values())
     initial: dict[str, Any] = {
         "name": haul.name,
         "hitch": haul.hitch_id,
         "trailer": haul.trailer_id,
     }
-    initial |= {f"machine_{n + 1}": link.machine_id for n, link in enumerate(links[:MACHINES])}
+    initial |= {f"load_{n + 1}": load_key(load) for n, load in enumerate(links[:LOADS])}
     form = OutfitForm(request.POST or None, yard=request.yard, initial=initial)
     if request.method == "POST" and form.is_valid():
         try:
@@ -155,7 +184,7 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
                 haul,
                 hitch=form.cleaned_data["hitch"],
                 trailer=form.cleaned_data["trailer"],
-                machines=form.machines,
+                loads=form.loads,
                 name=form.cleaned_data["name"],
                 base=int(request.POST.get("base") or 0),
                 user=request.user,
@@ -168,6 +197,8 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
                 "put it on top of the haul as it is now.",
             )
             haul = stale.haul
+        except IncompleteError as error:
+            form.add_error(None, _incomplete(error))
         except (PlanFileError, MechanicsError) as error:
             form.add_error(None, f"The book's figures do not fit together. {error}.")
         else:
@@ -193,7 +224,9 @@ def planner(request: YardRequest, pk: int) -> HttpResponse:
         _hauls(request).select_related("truck", "hitch__truck", "trailer", "changed_by"), pk=pk
     )
     try:
-        context = present(State(haul), request.user.unit_system, books_news=_books_news(haul))
+        unit = request.user.unit_system
+        news = books_news(haul, unit)
+        context = present(State(haul), unit, books_news=news, may_save=request.role.plans)
     except PlanFileError as error:
         messages.error(
             request,
@@ -230,7 +263,7 @@ def preview(request: YardRequest, pk: int) -> HttpResponse:
     try:
         state = State(haul, sent)
         act(state, "drag", sent, unit)
-        context = present(state, unit, saved=False)
+        context = present(state, unit, saved=False, may_save=request.role.plans)
     except (ActionError, PlanFileError):
         return change(request, pk)
     return render(request, "hauls/_planner.html", context)
@@ -260,8 +293,10 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
         state, error, status = state or State(haul), problem, 422
     except PlanFileError as problem:
         state, error, status = State(haul), ActionError(f"That cannot be: {problem}."), 422
+    if not request.role.plans and sent.get("commit") == "1":
+        raise PermissionDenied
     commit = sent.get("commit") == "1" and error is None
-    if sent.get("do") == "overwrite":
+    if sent.get("do") == "overwrite" and request.role.plans:
         state.base = int(sent.get("theirs") or 0)
         commit = True
     if commit:
@@ -270,7 +305,14 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
             state.base = haul.revision
         except StaleRevision as stale:
             conflict, status = stale.haul, 409
-    context = present(state, unit, error=error, conflict=conflict, saved=commit and not conflict)
+    context = present(
+        state,
+        unit,
+        error=error,
+        conflict=conflict,
+        saved=commit and not conflict,
+        may_save=request.role.plans,
+    )
     if request.headers.get("X-Requested-With") != "planner" and not conflict and not error:
         return redirect(haul)
     template = "hauls/_planner.html"
@@ -281,7 +323,7 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-@in_yard
+@planners
 def copy(request: YardRequest, pk: int) -> HttpResponse:
     """Keep what this person holds as another haul; the one it came from stays as it is."""
     haul = get_object_or_404(_hauls(request), pk=pk)
@@ -296,7 +338,7 @@ def copy(request: YardRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-@in_yard
+@planners
 def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
     """Put the book's present numbers into the haul; places stay."""
     haul = get_object_or_404(
@@ -313,6 +355,8 @@ def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
         messages.error(
             request, "Somebody changed this haul in between. Look again, then take them."
         )
+    except IncompleteError as error:
+        messages.error(request, _incomplete(error))
     except (PlanFileError, MechanicsError) as error:
         messages.error(request, f"The book's figures do not fit together. {error}.")
     else:
@@ -321,7 +365,7 @@ def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-@in_yard
+@planners
 def remove(request: YardRequest, pk: int) -> HttpResponse:
     """Remove a haul."""
     haul = get_object_or_404(_hauls(request), pk=pk)
@@ -331,7 +375,7 @@ def remove(request: YardRequest, pk: int) -> HttpResponse:
 
 
 @require_http_methods(["GET", "POST"])
-@in_yard
+@planners
 def bring_in(request: YardRequest) -> HttpResponse:
     """Import a plan file as a haul."""
     form = ImportForm(request.POST, request.FILES) if request.method == "POST" else ImportForm()
@@ -364,16 +408,40 @@ def export(request: YardRequest, pk: int) -> HttpResponse:
     return response
 
 
-def _books_news(haul: Haul) -> list[str]:
-    """Which parts of the haul the book has newer numbers for."""
-    if haul.hitch is None and not haul.machines.exists():
-        return []
-    now = book_document(haul)
-    news = []
-    for key, name in (("truck", "truck"), ("hitch", "hitch"), ("trailer", "trailer")):
-        if now[key] != haul.document[key]:
-            news.append(now[key].get("name") or name)
-    for here, there in zip(now.get("items", []), haul.document.get("items", []), strict=True):
-        if here != there:
-            news.append(here.get("name") or here["id"])
-    return news
+@require_http_methods(["GET", "POST"])
+@owners
+def yard_file(request: YardRequest) -> HttpResponse:
+    """The whole yard as one file, and back."""
+    problems: list[str] = []
+    if request.method == "POST":
+        file = request.FILES.get("file")
+        try:
+            if file is None:
+                raise YardFileError(["choose a file first"])
+            counted = load_whole(read_file(file.read()), yard=request.yard, user=request.user)
+        except YardFileError as error:
+            problems = error.problems
+        else:
+            words = ", ".join(f"{n} {what}" for what, n in counted.items())
+            messages.success(request, f"Taken in: {words}.")
+            return redirect("home")
+    context = {"problems": problems[:PROBLEMS], "more": max(len(problems) - PROBLEMS, 0)}
+    status = 422 if problems else 200
+    return render(request, "hauls/yard_file.html", {**context, "place": ""}, status=status)
+
+
+@require_GET
+@owners
+def yard_out(request: YardRequest) -> HttpResponse:
+    """The yard file itself."""
+    document = dump_whole(request.yard, photos=request.GET.get("photos") == "1")
+    body = json.dumps(document, indent=1, ensure_ascii=False)
+    response = HttpResponse(body, content_type="application/json; charset=utf-8")
+    name = slugify(request.yard.name) or "yard"
+    response["Content-Disposition"] = f'attachment; filename="{name}.yard.json"'
+    return response
+
+
+def _incomplete(error: IncompleteError) -> str:
+    """What to do about a thing that lacks figures."""
+    return f"{error.thing} lacks {', '.join(error.lacks)}. Enter it in the book, then plan again."

@@ -39,6 +39,8 @@ def ways_out(plan: Plan, index: int, unit: UnitSystem) -> list[str]:
 @lru_cache(maxsize=256)
 def _ways_out(plan: Plan, index: int, unit: UnitSystem) -> tuple[str, ...]:
     found = []
+    if evaluate(plan).windows[index].contradiction == ("hitch.ball_size", "hitch.ball_size"):
+        return ("Fit the ball that the coupler is made for.",)
     if _opens(placed(plan, index, turn=True), index):
         found.append("Turned round it has a place.")
     over_bed = plan.hitch.type in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL)

@@ -40,11 +40,14 @@ LABELS: Final = {
     "trailer.side_right": "Right side tires",
     "truck.front_gawr": "Truck front axle",
     "truck.rear_gawr": "Truck rear axle",
+    "truck.front_tires": "Truck front tires",
+    "truck.rear_tires": "Truck rear tires",
     "truck.gvwr": "Truck GVWR",
     "truck.payload": "Truck payload",
     "truck.max_trailer_mass": "Tow rating",
     "truck.max_tongue_mass": "Truck tongue limit",
     "combination.gcwr": "Combination GCWR",
+    "hitch.ball_size": "Ball in coupler",
     "tongue.share_min": "Least share",
     "tongue.share_max": "Greatest share",
     "deck.front": "Front of the deck",
@@ -60,6 +63,8 @@ MISSING_WORDS: Final = {
     "truck.payload": "the truck's payload",
     "truck.max_trailer_mass": "the truck's tow rating",
     "truck.gcwr": "the combination rating (GCWR)",
+    "hitch.ball_diameter": "the size of the ball",
+    "trailer.coupler_size": "the ball size of the coupler",
 }
 
 SCHOOL_LABELS: Final = {
@@ -248,6 +253,11 @@ def _fault(check: Check, report: Report, names: dict[str, str], unit: UnitSystem
         bound = "least" if check.sense is Sense.AT_LEAST else "most"
         share = write_percent(check.value)
         return f"The {word} {verb} {share}, and {limit * 100:g} % is the {bound}."
+    if check.code == "hitch.ball_size":
+        return (
+            f"The ball is {_size(check.value, unit)} and the coupler is made for "
+            f"{_size(limit, unit)}: it can jump off."
+        )
     if check.code == "deck.front":
         return f"It reaches {write_inches(-margin, unit)} past the front of the deck."
     if check.code == "deck.rear":
@@ -258,6 +268,11 @@ def _fault(check: Check, report: Report, names: dict[str, str], unit: UnitSystem
         return f"{here} and {other} overlap by {write_inches(-margin, unit)}."
     name = label(check.code)
     return f"{name} is passed by {write_mass(-margin, unit)}."
+
+
+def _size(metres: float, unit: UnitSystem) -> str:
+    """A ball's size as it is stamped, to a sixteenth of an inch."""
+    return write_length(metres, unit, step=16)
 
 
 def _way_out(report: Report, index: int, mark: str, names: dict[str, str], unit: UnitSystem) -> str:
@@ -273,6 +288,8 @@ def _way_out(report: Report, index: int, mark: str, names: dict[str, str], unit:
         return ""
     low, high = window.contradiction
     if low == high:
+        if low == "hitch.ball_size":
+            return "Do not couple it."
         return f"No place on this deck helps: {label(low, names)} is passed wherever it stands."
     return (
         f"No place on this deck is right: further forward {_beyond(low, report, names)}, "
@@ -323,6 +340,8 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
     def mass(kg: float) -> str:
         return write_mass(kg, unit).replace("-", "−")
 
+    if check.quantity is Quantity.LENGTH:
+        return _why_of_a_length(check, unit)
     loads, plan = report.loads, report.plan
     trailer, truck = loads.trailer, loads.truck
     word = tongue_word(plan.hitch.type)
@@ -365,8 +384,8 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
             ),
         ]
         source = "Half of the axles' lesser rating, axle or tires."
-    elif code in ("truck.front_gawr", "truck.rear_gawr"):
-        front = code == "truck.front_gawr"
+    elif code in ("truck.front_gawr", "truck.rear_gawr", "truck.front_tires", "truck.rear_tires"):
+        front = code.startswith("truck.front")
         base = truck.front_unhitched_kg if front else truck.rear_unhitched_kg
         terms = [
             Term(name="unhitched, with people, load and hitch", amount=mass(base)),
@@ -408,6 +427,27 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
         source = "Owner's handbook." if code.startswith("truck.") else "Stamped on the part."
     limit = "not known" if check.limit is None else mass(check.limit)
     return Why(terms=terms, total=mass(check.value), limit=limit, source=source)
+
+
+def _why_of_a_length(check: Check, unit: UnitSystem) -> Why:
+    limit = "not known" if check.limit is None else _size(check.limit, unit)
+    if check.code == "hitch.ball_size":
+        ball = "not known" if "hitch.ball_diameter" in check.missing else _size(check.value, unit)
+        return Why(
+            terms=[
+                Term(name="ball", amount=ball),
+                Term(name="coupler is made for", amount=limit),
+            ],
+            total=ball,
+            limit=limit,
+            source="Stamped on the ball and on the coupler; they have to be one size.",
+        )
+    return Why(
+        terms=[],
+        total=_size(check.value, unit),
+        limit=limit,
+        source="Taped on the deck, from its front edge.",
+    )
 
 
 def _signed(kg: float, unit: UnitSystem) -> str:

@@ -1,4 +1,4 @@
-"""The gate in front of every page of a yard."""
+"""The gate in front of every page of a yard, and what each role may do behind it."""
 
 from __future__ import annotations
 
@@ -7,10 +7,11 @@ from functools import wraps
 from typing import Any
 
 from django.contrib.auth.decorators import login_required
+from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-from yards.models import User, Yard
+from yards.models import Role, User, Yard
 
 
 class YardRequest(HttpRequest):
@@ -18,9 +19,13 @@ class YardRequest(HttpRequest):
 
     user: User
     yard: Yard
+    role: Role
 
 
-def in_yard(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+View = Callable[..., HttpResponse]
+
+
+def in_yard(view: View) -> View:
     """Let signed-in members through, with ``request.yard`` set; send others to sign in."""
 
     @wraps(view)
@@ -29,6 +34,28 @@ def in_yard(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
         if request.user.current_yard is None:
             return render(request, "yards/no_yard.html", status=403)
         request.yard = request.user.current_yard
+        request.role = request.user.current_role
+        return view(request, *args, **kwargs)
+
+    return gate
+
+
+def planners(view: View) -> View:
+    """Owners and planners only: whatever changes the book or a haul."""
+    return _only(view, lambda role: role.plans)
+
+
+def owners(view: View) -> View:
+    """Owners only: people, the yard's own settings, the yard as a file."""
+    return _only(view, lambda role: role is Role.OWNER)
+
+
+def _only(view: View, may: Callable[[Role], bool]) -> View:
+    @wraps(view)
+    @in_yard
+    def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponse:
+        if not may(request.role):
+            raise PermissionDenied
         return view(request, *args, **kwargs)
 
     return gate

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.conf import settings
 from django.http import HttpRequest
 
 from measures.writing import UnitSystem
@@ -14,7 +15,9 @@ def yard(request: HttpRequest) -> dict[str, Any]:
     user = getattr(request, "user", None)
     signed_in = user is not None and user.is_authenticated
     return {
+        "sign_up_open": settings.SIGN_UP,
         "yard": getattr(request, "yard", None),
+        "role": getattr(request, "role", None),
         "user": user if signed_in else None,
         "units": user.unit_system if signed_in else UnitSystem.US,
     }

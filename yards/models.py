@@ -8,6 +8,28 @@ from django.db import models
 from measures.writing import UnitSystem
 
 
+class Role(models.TextChoices):
+    """What a person may do in a yard; each may do what those after it may."""
+
+    OWNER = "owner", "Owner"
+    PLANNER = "planner", "Planner"
+    DRIVER = "driver", "Driver"
+
+    @property
+    def plans(self) -> bool:
+        """Whether the book and the hauls may be changed."""
+        return self is not Role.DRIVER
+
+    @property
+    def may(self) -> str:
+        """What the role allows, for the people's page."""
+        return {
+            Role.OWNER: "everything, people and yard file included",
+            Role.PLANNER: "changes the book and plans hauls",
+            Role.DRIVER: "sees hauls and the book, changes no rating",
+        }[self]
+
+
 class User(AbstractUser):
     """A person who signs in. ``units`` is how figures are shown; it changes nothing stored."""
 
@@ -17,8 +39,16 @@ class User(AbstractUser):
         default=UnitSystem.US.value,
     )
 
+    chosen_yard = models.ForeignKey(
+        "Yard", null=True, blank=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    """The yard a person of several yards works in."""
+
     current_yard: Yard | None = None
     """The yard the person works in, set on loading; not a column."""
+
+    current_role: Role | None = None
+    """What the person is there, set on loading; not a column."""
 
     @property
     def unit_system(self) -> UnitSystem:
@@ -35,6 +65,8 @@ class Yard(models.Model):
     """A business with its trucks, trailers, machines and hauls."""
 
     name = models.CharField(max_length=120)
+    tolerances = models.JSONField(default=dict, blank=True)
+    """The yard's own doubts where they differ from the usual: see :mod:`book.doubts`."""
     members = models.ManyToManyField(User, through="Membership", related_name="yards")
 
     def __str__(self) -> str:
@@ -46,11 +78,33 @@ class Membership(models.Model):
 
     yard = models.ForeignKey(Yard, on_delete=models.CASCADE)
     user = models.ForeignKey(User, on_delete=models.CASCADE)
+    role = models.CharField(max_length=8, choices=Role.choices, default=Role.PLANNER)
 
     class Meta:
         constraints = [
             models.UniqueConstraint(fields=["yard", "user"], name="one_membership_per_yard")
         ]
+
+
+class Invitation(models.Model):
+    """A link that takes one person into a yard, once.
+
+    Only a digest of the link's token is kept, so that a copy of the database opens no yard.
+    """
+
+    yard = models.ForeignKey(Yard, on_delete=models.CASCADE, related_name="invitations")
+    role = models.CharField(max_length=8, choices=Role.choices, default=Role.DRIVER)
+    for_whom = models.CharField(
+        max_length=80, blank=True, help_text="So that you know later whose link this was."
+    )
+    digest = models.CharField(max_length=64, unique=True)
+    made_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    expires_at = models.DateTimeField()
+    used_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+
+    class Meta:
+        ordering = ["-made_at", "-pk"]
 
 
 class YardOwned(models.Model):

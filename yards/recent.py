@@ -35,7 +35,7 @@ def in_yard_recently(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
         key = request.COOKIES.get(settings.SESSION_COOKIE_NAME, "")
         at, user = _seen.get(key, (0.0, None))
         if user is not None and time.monotonic() - at < SECONDS:
-            request.user, request.yard = user, user.current_yard
+            request.user, request.yard, request.role = user, user.current_yard, user.current_role
             return view(request, *args, **kwargs)
         answer = gated(request, *args, **kwargs)
         if key and getattr(request, "yard", None) is not None:

@@ -1,14 +1,41 @@
-"""Units at a switch. Signing in and out are Django's own views."""
+"""People and yards. Signing in and out, and choosing passwords, are Django's own views."""
 
 from __future__ import annotations
 
-from django.http import HttpResponse, HttpResponseBadRequest
-from django.shortcuts import redirect
+from typing import Any
+
+from django.conf import settings
+from django.contrib import messages
+from django.contrib.auth import login
+from django.contrib.auth.decorators import login_required
+from django.contrib.auth.views import (
+    PasswordChangeView,
+    PasswordResetConfirmView,
+)
+from django.db import IntegrityError
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBadRequest
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse, reverse_lazy
+from django.utils import timezone
 from django.utils.http import url_has_allowed_host_and_scheme
-from django.views.decorators.http import require_POST
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from measures.writing import UnitSystem
-from yards.access import YardRequest, in_yard
+from yards.access import YardRequest, in_yard, owners
+from yards.forms import InvitationForm, NewPasswordForm, OwnPasswordForm, PersonForm, SignUpForm
+from yards.models import Invitation, Membership, Role, User
+from yards.services.people import (
+    PeopleError,
+    invite,
+    join,
+    open_invitation,
+    password_link,
+    set_role,
+    sign_up,
+    take_out,
+)
+
+BACKEND = "yards.backend.YardBackend"
 
 
 @require_POST
@@ -24,3 +51,214 @@ def set_units(request: YardRequest) -> HttpResponse:
     if not url_has_allowed_host_and_scheme(back, allowed_hosts={request.get_host()}):
         back = "/"
     return redirect(back)
+
+
+@require_http_methods(["GET", "POST"])
+def new_yard(request: HttpRequest) -> HttpResponse:
+    """Sign up: a new yard and the person who owns it."""
+    if not settings.SIGN_UP:
+        raise Http404
+    if request.user.is_authenticated:
+        return redirect("home")
+    form = SignUpForm(request.POST if request.method == "POST" else None)
+    if form.is_bound and form.is_valid():
+        user = form.save(commit=False)
+        user.units = "metric" if request.POST.get("units") == "metric" else "us"
+        try:
+            sign_up(yard_name=form.cleaned_data["yard_name"], user=user)
+        except IntegrityError:
+            form.add_error("username", "Somebody signs in with that name already. Choose another.")
+        else:
+            login(request, user, backend=BACKEND)
+            return redirect("home")
+    status = 422 if form.is_bound else 200
+    context = {"form": form, "units_sent": request.POST.get("units", "us"), "place": ""}
+    return render(request, "yards/sign_up.html", context, status=status)
+
+
+@require_http_methods(["GET", "POST"])
+def joining(request: HttpRequest, token: str) -> HttpResponse:
+    """Come into a yard by an invitation's link, as a new person or as the one signed in."""
+    invitation = open_invitation(token)
+    if invitation is None:
+        return render(request, "yards/link_gone.html", {"place": ""}, status=410)
+    signed_in = request.user.is_authenticated
+    form = PersonForm(request.POST if request.method == "POST" and not signed_in else None)
+    wrong = ""
+    if request.method == "POST" and (signed_in or form.is_valid()):
+        user: Any = request.user._wrapped if signed_in else form.save(commit=False)  # type: ignore[union-attr]
+        try:
+            join(invitation, user)
+        except IntegrityError:
+            form.add_error("username", "Somebody signs in with that name already. Choose another.")
+        except PeopleError as error:
+            wrong = str(error)
+        else:
+            if not signed_in:
+                login(request, user, backend=BACKEND)
+            messages.success(request, f"You are in {invitation.yard.name} now.")
+            return redirect("home")
+    context = {
+        "invitation": invitation,
+        "role_label": Role(invitation.role).label.lower(),
+        "form": form,
+        "wrong": wrong,
+        "signed_in": signed_in,
+        "place": "",
+    }
+    status = 422 if request.method == "POST" else 200
+    return render(request, "yards/join.html", context, status=status)
+
+
+@require_http_methods(["GET", "POST"])
+@owners
+def people(request: YardRequest) -> HttpResponse:
+    """The yard's people and its open invitations; a new link is shown once, here."""
+    form = InvitationForm(request.POST if request.method == "POST" else None)
+    link = ""
+    if form.is_bound and form.is_valid():
+        invitation, token = invite(
+            yard=request.yard,
+            role=Role(form.cleaned_data["role"]),
+            for_whom=form.cleaned_data["for_whom"],
+            made_by=request.user,
+        )
+        link = request.build_absolute_uri(reverse("join", args=[token]))
+        form = InvitationForm()
+        words = f"Link for {invitation.for_whom or 'a ' + Role(invitation.role).label.lower()}"
+        return _people(request, form, link=link, link_words=words)
+    return _people(request, form, status=422 if form.is_bound else 200)
+
+
+def _people(
+    request: YardRequest,
+    form: InvitationForm,
+    *,
+    link: str = "",
+    link_words: str = "",
+    status: int = 200,
+) -> HttpResponse:
+    members = Membership.objects.filter(yard=request.yard).select_related("user").order_by("pk")
+    invitations = Invitation.objects.filter(
+        yard=request.yard, used_by=None, expires_at__gt=timezone.now()
+    )
+    context = {
+        "members": members,
+        "invitations": invitations,
+        "roles": [(role.value, role.label, role.may) for role in Role],
+        "form": form,
+        "link": link,
+        "link_words": link_words,
+        "place": "",
+    }
+    return render(request, "yards/people.html", context, status=status)
+
+
+def _member(request: YardRequest, pk: int) -> Membership:
+    found = Membership.objects.filter(yard=request.yard).select_related("user", "yard")
+    return get_object_or_404(found, pk=pk)
+
+
+@require_POST
+@owners
+def change_role(request: YardRequest, pk: int) -> HttpResponse:
+    """Give a person another role."""
+    membership = _member(request, pk)
+    wanted = request.POST.get("role", "")
+    if wanted not in Role.values:
+        return HttpResponseBadRequest("role: expected owner, planner or driver")
+    try:
+        set_role(membership, Role(wanted))
+    except PeopleError as error:
+        messages.error(request, str(error))
+    else:
+        name = membership.user.shown_name
+        messages.success(request, f"{name} is {Role(wanted).label.lower()} now.")
+    return redirect("people" if request.user.pk != membership.user_id else "home")
+
+
+@require_POST
+@owners
+def remove_person(request: YardRequest, pk: int) -> HttpResponse:
+    """Take a person out of the yard."""
+    membership = _member(request, pk)
+    try:
+        take_out(membership)
+    except PeopleError as error:
+        messages.error(request, str(error))
+    else:
+        messages.success(request, f"{membership.user.shown_name} is out of the yard.")
+    return redirect("people")
+
+
+@require_POST
+@owners
+def make_password_link(request: YardRequest, pk: int) -> HttpResponse:
+    """A link by which a person who forgot the password chooses a new one; shown once."""
+    membership = _member(request, pk)
+    try:
+        uid, token = password_link(membership)
+    except PeopleError as error:
+        messages.error(request, str(error))
+        return redirect("people")
+    link = request.build_absolute_uri(reverse("choose_password", args=[uid, token]))
+    words = f"New password for {membership.user.shown_name}"
+    return _people(request, InvitationForm(), link=link, link_words=words)
+
+
+@require_POST
+@owners
+def withdraw(request: YardRequest, pk: int) -> HttpResponse:
+    """Make an invitation's link useless."""
+    get_object_or_404(Invitation.objects.filter(yard=request.yard, used_by=None), pk=pk).delete()
+    messages.success(request, "The link no longer works.")
+    return redirect("people")
+
+
+@require_GET
+@login_required
+def own_yards(request: Any) -> HttpResponse:
+    """The yards a person works in."""
+    found = Membership.objects.filter(user=request.user).select_related("yard")
+    context = {"memberships": found, "current": request.user.current_yard, "place": ""}
+    return render(request, "yards/own_yards.html", context)
+
+
+@require_POST
+@login_required
+def go_to_yard(request: Any, pk: int) -> HttpResponse:
+    """Work in another of one's yards."""
+    membership = get_object_or_404(Membership, yard=pk, user=request.user.pk)
+    User.objects.filter(pk=request.user.pk).update(chosen_yard=membership.yard)
+    return redirect("home")
+
+
+class OwnPassword(PasswordChangeView):
+    """Changing one's own password."""
+
+    form_class = OwnPasswordForm
+    template_name = "yards/password.html"
+    success_url = reverse_lazy("home")
+    extra_context = {"place": "", "title": "Change your password"}
+
+    def form_valid(self, form: Any) -> HttpResponse:
+        messages.success(self.request, "Your password is changed.")
+        return super().form_valid(form)
+
+
+class ChoosePassword(PasswordResetConfirmView):
+    """Choosing a new password by an owner's link, good once and for three days."""
+
+    form_class = NewPasswordForm
+    template_name = "yards/password.html"
+    success_url = reverse_lazy("sign_in")
+    extra_context = {"place": "", "title": "Choose a new password"}
+
+    def form_valid(self, form: Any) -> HttpResponse:
+        messages.success(self.request, "Your password is changed. Sign in with it.")
+        return super().form_valid(form)
+
+
+def slow_down(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+    """Too many wrong passwords: said plainly, for whom it may be."""
+    return render(request, "yards/slow_down.html", {"place": ""}, status=429)

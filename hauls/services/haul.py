@@ -9,16 +9,17 @@ from typing import Any
 from django.db import transaction
 from django.utils import timezone
 
-from book.models import Hitch, Machine, Trailer
+from book.models import Hitch, Trailer
 from hauls.compose import (
     FileUnits,
+    Load,
     hitch_section,
-    item_section,
+    load_section,
     new_placement,
     trailer_section,
     truck_section,
 )
-from hauls.models import Haul, HaulMachine
+from hauls.models import Haul, HaulItem
 from measures import UnitSystem
 from mechanics.checks import judge
 from mechanics.item import Placement
@@ -53,13 +54,14 @@ def create_haul(
     name: str,
     hitch: Hitch,
     trailer: Trailer,
-    machines: Sequence[Machine],
+    loads: Sequence[Load],
 ) -> Haul:
     """A haul from the book, in the units the person reads in.
 
     One machine is put at its aim where it has one; several are lined up.
 
     Raises:
+        IncompleteError: something of the book lacks figures.
         PlanFileError: the book's figures do not make a valid plan.
     """
     units = FileUnits.of(UnitSystem(user.units))
@@ -74,9 +76,9 @@ def create_haul(
         "items": [],
         "rules": {"tongue": "default"},
     }
-    for machine in machines:
-        append_item(document, machine)
-    if len(machines) > 1:
+    for load in loads:
+        append_item(document, load)
+    if len(loads) > 1:
         line_up(document)
     plan = read_document(document)
     haul = Haul.objects.create(
@@ -89,19 +91,20 @@ def create_haul(
         verdict=evaluate(plan).verdict.value,
         changed_by=user,
     )
-    _link(haul, machines, [item["id"] for item in document["items"]])
+    _link(haul, dict(zip([item["id"] for item in document["items"]], loads, strict=True)))
     return haul
 
 
-def append_item(document: dict[str, Any], machine: Machine) -> str:
-    """Put a machine of the book on the deck, at its aim if it has one; its new id.
+def append_item(document: dict[str, Any], load: Load) -> str:
+    """Put something of the book on the deck, at its aim if it has one; its new id.
 
     Raises:
-        PlanFileError: the machine's figures do not make a valid item.
+        IncompleteError: it lacks figures.
+        PlanFileError: its figures do not make a valid item.
     """
     taken = {item["id"] for item in document["items"]}
     item_id = next(f"m{n}" for n in range(1, 1000) if f"m{n}" not in taken)
-    section = item_section(machine, item_id, FileUnits.of_document(document))
+    section = load_section(load, item_id, FileUnits.of_document(document))
     section["placement"] = new_placement(section, document["trailer"]["deck"]["length"])
     document["items"].append(section)
     plan = read_document(document)
@@ -208,9 +211,15 @@ def copy_haul(haul: Haul, document: dict[str, Any], *, user: User, name: str) ->
         verdict=evaluate(read_document(document)).verdict.value,
         changed_by=user,
     )
-    HaulMachine.objects.bulk_create(
-        HaulMachine(haul=copied, machine_id=link.machine_id, item_id=link.item_id)
-        for link in haul.machines.all()
+    HaulItem.objects.bulk_create(
+        HaulItem(
+            haul=copied,
+            machine_id=link.machine_id,
+            configuration_id=link.configuration_id,
+            bulk_id=link.bulk_id,
+            item_id=link.item_id,
+        )
+        for link in haul.links.all()
     )
     return copied
 
@@ -219,6 +228,9 @@ def book_document(haul: Haul) -> dict[str, Any]:
     """The haul's document with the book's present numbers, places kept.
 
     Parts that did not come from the book, or are no longer in it, stay as they are.
+
+    Raises:
+        IncompleteError: something of the book lacks figures by now.
     """
     document = copy.deepcopy(haul.document)
     units = FileUnits.of_document(document)
@@ -226,11 +238,11 @@ def book_document(haul: Haul) -> dict[str, Any]:
         document["truck"] = truck_section(haul.truck, haul.hitch, units)
         document["hitch"] = hitch_section(haul.hitch, haul.trailer, units)
         document["trailer"] = trailer_section(haul.trailer, units)
-    machines = {link.item_id: link.machine for link in haul.machines.select_related("machine")}
+    loads = linked_loads(haul)
     for index, item in enumerate(document.get("items", [])):
-        machine = machines.get(item["id"])
-        if machine is not None:
-            section = item_section(machine, item["id"], units)
+        load = loads.get(item["id"])
+        if load is not None:
+            section = load_section(load, item["id"], units)
             document["items"][index] = {**section, "placement": item["placement"]}
     return document
 
@@ -241,7 +253,7 @@ def swap_outfit(
     *,
     hitch: Hitch,
     trailer: Trailer,
-    machines: Sequence[Machine],
+    loads: Sequence[Load],
     name: str,
     base: int,
     user: User,
@@ -250,32 +262,53 @@ def swap_outfit(
 
     Raises:
         StaleRevision: the haul has moved on; nothing is stored.
+        IncompleteError: something of the book lacks figures.
         PlanFileError: the book's figures do not make a valid plan.
     """
     haul.hitch, haul.truck, haul.trailer = hitch, hitch.truck, trailer
     document = book_document(haul)
     document["name"] = name
-    linked = {link.item_id: link.machine_id for link in haul.machines.all()}
-    wanted = [machine.pk for machine in machines]
-    kept = []
+    linked = {item_id: load.key for item_id, load in linked_loads(haul).items()}
+    wanted = list(loads)
+    kept, links = [], {}
+    units = FileUnits.of_document(document)
     for item in document.get("items", []):
-        pk = linked.get(item["id"])
-        if pk is None:
+        key = linked.get(item["id"])
+        if key is None:
             kept.append(item)
-        elif pk in wanted:
-            wanted.remove(pk)
+            continue
+        same = next((load for load in wanted if load.key == key), None)
+        if same is None and key[0] is not None and key not in [load.key for load in loads]:
+            # the same machine in another configuration keeps its place
+            same = next((load for load in wanted if load.key[0] == key[0]), None)
+            if same is not None:
+                section = load_section(same, item["id"], units)
+                kept.append({**section, "placement": item["placement"]})
+                wanted.remove(same)
+                links[item["id"]] = same
+                continue
+        if same is not None:
+            wanted.remove(same)
             kept.append(item)
+            links[item["id"]] = same
     document["items"] = kept
-    links = {item["id"]: linked[item["id"]] for item in kept if item["id"] in linked}
-    by_pk = {machine.pk: machine for machine in machines}
-    for pk in wanted:
-        links[append_item(document, by_pk[pk])] = pk
+    for load in wanted:
+        links[append_item(document, load)] = load
     save_haul(haul, document, base=base, user=user)
-    haul.machines.all().delete()
-    HaulMachine.objects.bulk_create(
-        HaulMachine(haul=haul, machine_id=pk, item_id=item_id) for item_id, pk in links.items()
-    )
+    haul.links.all().delete()
+    _link(haul, links)
     return haul
+
+
+def linked_loads(haul: Haul) -> dict[str, Load]:
+    """What of the book each item was taken from, by item id."""
+    links = haul.links.select_related(
+        "machine__yard", "configuration__machine", "bulk__yard"
+    ).prefetch_related("machine__parts", "configuration__parts")
+    return {
+        link.item_id: Load(machine=link.machine, configuration=link.configuration, bulk=link.bulk)
+        for link in links
+    }
 
 
 def placed(plan: Plan, index: int, *, reference_m: float | None = None, turn: bool = False) -> Plan:
@@ -292,8 +325,14 @@ def placed(plan: Plan, index: int, *, reference_m: float | None = None, turn: bo
     )
 
 
-def _link(haul: Haul, machines: Sequence[Machine], item_ids: Sequence[str]) -> None:
-    HaulMachine.objects.bulk_create(
-        HaulMachine(haul=haul, machine=machine, item_id=item_id)
-        for machine, item_id in zip(machines, item_ids, strict=True)
+def _link(haul: Haul, loads: dict[str, Load]) -> None:
+    HaulItem.objects.bulk_create(
+        HaulItem(
+            haul=haul,
+            machine=load.machine,
+            configuration=load.configuration,
+            bulk=load.bulk,
+            item_id=item_id,
+        )
+        for item_id, load in loads.items()
     )

@@ -10,8 +10,8 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from book.outlines import machine_outline
 from hauls.drawing import GROUND_Y, PAD_HEIGHT, PAD_WIDTH, WIDTH, draw, share_scale, spread
-from hauls.outlines import machine_outline
 from hauls.tapes import CLOSE_WIDTH, CLOSE_X
 from measures import UnitSystem
 from mechanics.item import Facing, Placement

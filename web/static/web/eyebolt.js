@@ -30,9 +30,26 @@ document.addEventListener("alpine:init", () => {
           if (value) element.setAttribute(attribute, value.replace("__prefix__", total.value));
         }
       }
+      const row = fresh.firstElementChild;
       holder.append(fresh);
+      if (window.htmx) window.htmx.process(row);
       total.value = String(Number(total.value) + 1);
       holder.lastElementChild.querySelector("input:not([type=hidden])").focus();
+    },
+  }));
+
+  /* sections that belong to one choice of a box: data-when="built=whole" */
+  Alpine.data("choices", () => ({
+    init() {
+      this.choose();
+    },
+    choose() {
+      for (const section of this.$root.querySelectorAll("[data-when]")) {
+        const [name, values] = section.dataset.when.split("=");
+        const box = this.$root.querySelector(`[name="${name}"]`);
+        /* what is wrong is never hidden */
+        section.hidden = !values.split(" ").includes(box.value) && !section.querySelector("p.wrong");
+      }
     },
   }));
 });

@@ -71,7 +71,9 @@
     const data = new URLSearchParams(new FormData(form()));
     data.delete("do");
     for (const [name, value] of Object.entries({ ...action.state, ...action.fields })) data.set(name, value);
-    data.set("commit", action.commit ? "1" : "0");
+    /* whoever may only look tries things out, and nothing of it is stored */
+    const keeps = action.commit && form().dataset.maySave === "yes";
+    data.set("commit", keeps ? "1" : "0");
     return data;
   };
 

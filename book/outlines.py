@@ -1,4 +1,4 @@
-"""Silhouettes of machines, in usual proportions about their reference mark.
+"""Silhouettes of trucks and machines, in usual proportions about their reference mark.
 
 The plan says how far a machine reaches and how high it is; the rest is drawing, and takes
 no part in any figure.
@@ -37,7 +37,20 @@ def machine_outline(
             ],
             [],
         )
+    if shape.startswith("heap"):
+        return _heap(shape, front, rear, height)
     return _tractor(front, rear, height, wheelbase)
+
+
+def _heap(shape: str, f: float, r: float, h: float) -> Outline:
+    """A bulk load: a box, a roof, or a wedge highest at one end."""
+    top = {
+        "heap_level": [(-r, h), (f, h)],
+        "heap_peaked": [((f - r) / 2, h)],
+        "heap_front": [(f, h)],
+        "heap_rear": [(-r, h)],
+    }[shape]
+    return Outline([("mach", [(-r, 0.0), *top, (f, 0.0)])], [])
 
 
 def _tractor(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
@@ -171,3 +184,49 @@ def _implement(f: float, r: float, h: float) -> Outline:
         ],
         [],
     )
+
+
+def pickup_outline(wheelbase: float, rear: float) -> list[tuple[str, list[tuple[float, float]]]]:
+    """A pickup about its rear axle: style and points, metres ahead and up.
+
+    ``rear`` is where its bumper ends, negative behind the axle.
+    """
+    cab_rear = min(1.06, wheelbase * 0.27)
+    pillar = (wheelbase - 1.67 + cab_rear) / 2
+    return [
+        (
+            "body",
+            [
+                (wheelbase + 0.93, 0.51),
+                (wheelbase + 0.96, 0.91),
+                (wheelbase + 0.86, 1.17),
+                (wheelbase - 0.25, 1.27),
+                (wheelbase - 1.12, 1.35),
+                (wheelbase - 1.67, 1.90),
+                (cab_rear, 1.93),
+                (cab_rear - 0.2, 1.40),
+                (rear, 1.40),
+                (rear - 0.03, 0.61),
+                (rear + 0.6, 0.56),
+                (wheelbase - 0.5, 0.56),
+            ],
+        ),
+        (
+            "glass",
+            [
+                (wheelbase - 1.27, 1.38),
+                (wheelbase - 1.75, 1.81),
+                (pillar + 0.06, 1.82),
+                (pillar + 0.06, 1.38),
+            ],
+        ),
+        (
+            "glass",
+            [
+                (pillar - 0.04, 1.38),
+                (pillar - 0.04, 1.82),
+                (cab_rear + 0.07, 1.82),
+                (cab_rear - 0.05, 1.38),
+            ],
+        ),
+    ]

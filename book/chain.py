@@ -1,0 +1,108 @@
+"""The hitch chain of a truck and a trailer: which parts carry, and which is the weakest."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from book.models import Hitch, HitchPart, Trailer
+from measures import Quantity
+from mechanics.limits import SAME_SIZE_M
+
+FITS = {
+    Hitch.Type.BALL: (HitchPart.Kind.BALL,),
+    Hitch.Type.GOOSENECK: (HitchPart.Kind.GOOSENECK_BALL, HitchPart.Kind.BALL),
+    Hitch.Type.FIFTH_WHEEL: (HitchPart.Kind.FIFTH_WHEEL,),
+    Hitch.Type.PINTLE: (HitchPart.Kind.PINTLE,),
+}
+"""What the trailer is coupled to on each type of hitch."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Chain:
+    """The parts in use, from the truck to the trailer.
+
+    ``left_off`` are balls of other sizes that stay in the box. ``with_bars`` says that
+    weight-distributing bars act, so that the second pair of ratings counts where given.
+    """
+
+    parts: tuple[HitchPart, ...]
+    left_off: tuple[HitchPart, ...]
+    ball_size: Quantity | None
+    coupler_size: Quantity | None
+    with_bars: bool
+
+    @property
+    def fits(self) -> bool | None:
+        """Whether the ball is the one the coupler is made for; ``None`` where not known."""
+        if self.ball_size is None or self.coupler_size is None:
+            return None
+        return abs(float(self.ball_size.si - self.coupler_size.si)) <= SAME_SIZE_M
+
+    def trailer_rating(self, part: HitchPart) -> Quantity | None:
+        """What a part may pull, as the hitch is used here."""
+        return (self.with_bars and part.max_trailer_mass_wd) or part.max_trailer_mass
+
+    def tongue_rating(self, part: HitchPart) -> Quantity | None:
+        """What a part may carry, as the hitch is used here."""
+        return (self.with_bars and part.max_tongue_mass_wd) or part.max_tongue_mass
+
+    @property
+    def weakest_trailer(self) -> HitchPart | None:
+        """The part that limits the trailer's mass; the first of equals."""
+        rated = [p for p in self.parts if self.trailer_rating(p) is not None]
+        return min(rated, key=lambda p: self.trailer_rating(p).si, default=None)  # type: ignore[union-attr]
+
+    @property
+    def weakest_tongue(self) -> HitchPart | None:
+        """The part that limits the tongue weight; the first of equals."""
+        rated = [p for p in self.parts if self.tongue_rating(p) is not None]
+        return min(rated, key=lambda p: self.tongue_rating(p).si, default=None)  # type: ignore[union-attr]
+
+    def names(self) -> dict[int, str]:
+        """What each part is called in a plan: its kind, or its name where that says more."""
+        kinds = [part.kind for part in self.parts]
+        return {
+            part.pk: part.name
+            if part.kind == HitchPart.Kind.OTHER or kinds.count(part.kind) > 1
+            else str(part.get_kind_display())
+            for part in self.parts
+        }
+
+
+def assemble(hitch: Hitch, trailer: Trailer | None) -> Chain:
+    """The chain from what truck and trailer have.
+
+    Of several balls on the hitch the one that fits the coupler is used, else the first;
+    only one can be under the coupler at a time.
+    """
+    on_truck = [link.part for link in hitch.links.all()]
+    on_trailer = [] if trailer is None else [link.part for link in trailer.links.all()]
+    coupler = next(
+        (
+            p.ball_size
+            for p in on_trailer
+            if p.kind == HitchPart.Kind.COUPLER and p.ball_size is not None
+        ),
+        None,
+    )
+    balls = [p for p in on_truck if p.kind in HitchPart.BALLS]
+    used = _ball_for(balls, coupler)
+    left_off = tuple(p for p in balls if p is not used)
+    return Chain(
+        parts=(*(p for p in on_truck if p not in left_off), *on_trailer),
+        left_off=left_off,
+        ball_size=None if used is None else used.ball_size,
+        coupler_size=coupler,
+        with_bars=hitch.front_axle_restoration is not None,
+    )
+
+
+def _ball_for(balls: list[HitchPart], coupler: Quantity | None) -> HitchPart | None:
+    if coupler is not None:
+        for ball in balls:
+            if (
+                ball.ball_size is not None
+                and abs(float(ball.ball_size.si - coupler.si)) <= SAME_SIZE_M
+            ):
+                return ball
+    return balls[0] if balls else None

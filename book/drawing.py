@@ -1,0 +1,303 @@
+"""Workshop drawings of things of the book: side view with dimension lines.
+
+All of it is in the drawing's own units. What was not entered is drawn in usual
+proportions and carries no dimension.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from book.figures import Built, Empties, si
+from book.models import Machine, Trailer, Truck
+from book.outlines import machine_outline, pickup_outline
+from measures import UnitSystem, write_length, write_mass
+from mechanics.kerb import EmptyAxles
+
+WIDTH = 420
+GROUND = 150
+SIDE = 26
+FIRST_DIMENSION, NEXT_DIMENSION = 172, 24
+LETTER = 6.4
+"""Width of a letter of the dimension texts, near enough to keep them apart."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Shape:
+    """A filled outline and the style class it is drawn with."""
+
+    data: str
+    style: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Circle:
+    """A wheel or the ball."""
+
+    x: float
+    y: float
+    radius: float
+    style: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Dimension:
+    """A dimension line with its text; ``x`` of the text keeps it inside the drawing."""
+
+    start: float
+    end: float
+    y: float
+    text_x: float
+    text: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Note:
+    """A text at a place, above or on the drawing."""
+
+    x: float
+    y: float
+    text: str
+    anchor: str = "middle"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sketch:
+    """A thing in side view, its front to the left."""
+
+    shapes: tuple[Shape, ...]
+    circles: tuple[Circle, ...]
+    dimensions: tuple[Dimension, ...]
+    notes: tuple[Note, ...]
+    balance: tuple[float, float] | None
+    mark_x: float | None
+    words: str
+    height: float
+
+    @property
+    def top(self) -> float:
+        """Where the picture begins: nothing is drawn above it."""
+        highest = [note.y - 14 for note in self.notes]
+        highest += [float(y) for s in self.shapes for y in _heights(s.data)]
+        return min(highest, default=0.0) - 6
+
+
+def _heights(data: str) -> list[str]:
+    """The y of every point of an outline made by :func:`_data`."""
+    return [point.split(" ")[1] for point in data.strip("MZ").split("L")]
+
+
+def _data(points: Sequence[tuple[float, float]]) -> str:
+    return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points) + "Z"
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class _Scale:
+    """Metres behind the thing's origin to the drawing: x grows rearward, y downward."""
+
+    left_m: float
+    per_m: float
+
+    def x(self, metres: float) -> float:
+        return SIDE + (metres - self.left_m) * self.per_m
+
+    def y(self, metres: float) -> float:
+        return GROUND - metres * self.per_m
+
+
+def _scale(left_m: float, right_m: float, top_m: float) -> _Scale:
+    wide = (WIDTH - 2 * SIDE) / max(right_m - left_m, 0.1)
+    high = (GROUND - 26) / max(top_m, 0.1)
+    per_m = min(wide, high)
+    # what is tall and short stands in the middle
+    spare = (WIDTH - 2 * SIDE) / per_m - (right_m - left_m)
+    return _Scale(left_m=left_m - spare / 2, per_m=per_m)
+
+
+def _dimensions(
+    scale: _Scale, spans: Sequence[tuple[float, float, str]]
+) -> tuple[tuple[Dimension, ...], float]:
+    """Lines under the ground, each on the first row where it meets no other; total height."""
+    rows: list[list[tuple[float, float]]] = []
+    lines = []
+    for one, two, words in spans:
+        start, end = sorted((scale.x(one), scale.x(two)))
+        half = len(words) * LETTER / 2 + 5
+        middle = (start + end) / 2
+        if end - start < 2 * half + 8:
+            # too short for its text, which then stands beside it
+            middle = end + half + 2 if end + 2 * half + 4 < WIDTH else start - half - 2
+        middle = min(max(middle, half), WIDTH - half)
+        taken = (min(start, middle - half), max(end, middle + half))
+        row = next(
+            (n for n, row in enumerate(rows) if all(taken[1] < a or taken[0] > b for a, b in row)),
+            len(rows),
+        )
+        if row == len(rows):
+            rows.append([])
+        rows[row].append(taken)
+        y = FIRST_DIMENSION + row * NEXT_DIMENSION
+        lines.append(Dimension(start=start, end=end, y=y, text_x=middle, text=words))
+    return tuple(lines), FIRST_DIMENSION + max(len(rows), 1) * NEXT_DIMENSION - 6
+
+
+def machine_sketch(machine: Machine, built: Built, units: UnitSystem) -> Sketch:
+    """A machine about its mark, with its reach, balance point and wheelbase."""
+    front, rear = built.outline.front_m, built.outline.rear_m
+    height = built.outline.height_m or min(0.6 * (front + rear), 2.4)
+    wheelbase = None if machine.wheelbase is None else si(machine.wheelbase)
+    outline = machine_outline(machine.shape, front, rear, height, wheelbase)
+    scale = _scale(-front, rear, height)
+    body = built.body
+
+    def length(metres: float) -> str:
+        return write_length(abs(metres), units, step=2)
+
+    spans = [(-front, 0.0, f"{length(front)} ahead"), (0.0, rear, f"{length(rear)} behind")]
+    if abs(body.ahead_m) > 0.02:
+        spans.append((-body.ahead_m, 0.0, f"balance {length(body.ahead_m)}"))
+    if wheelbase is not None:
+        first = outline.wheels[0][0] if outline.wheels else -wheelbase / 2
+        spans.append((-first, -first - wheelbase, f"{_feet(machine)} {length(wheelbase)}"))
+    spans.append((-front, rear, f"{length(front + rear)} over all"))
+    dimensions, total = _dimensions(scale, spans)
+    up = body.height_m if body.height_m and body.height_m < height else 0.35 * height
+    return Sketch(
+        shapes=tuple(
+            Shape(data=_data([(scale.x(-a), scale.y(u)) for a, u in points]), style=style)
+            for style, points in outline.shapes
+        ),
+        circles=tuple(
+            Circle(x=scale.x(-a), y=scale.y(r), radius=r * scale.per_m, style="tyre")
+            for a, r in outline.wheels
+        ),
+        dimensions=dimensions,
+        notes=(
+            Note(
+                x=min(max(scale.x(-body.ahead_m), 60), WIDTH - 60),
+                y=15,
+                text=write_mass(body.mass_kg, units),
+            ),
+        ),
+        balance=(scale.x(-body.ahead_m), scale.y(up)),
+        mark_x=scale.x(0.0),
+        words=f"Side view: reaches {length(front)} ahead and {length(rear)} behind its mark, "
+        f"balances {length(body.ahead_m)} {'ahead of' if body.ahead_m >= 0 else 'behind'} it",
+        height=total,
+    )
+
+
+def _feet(machine: Machine) -> str:
+    return "track" if machine.running == Machine.Running.TRACKS else "wheelbase"
+
+
+def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Sketch:
+    """A trailer from the ball back: deck, axles, additions, empty loads."""
+    start, length = si(trailer.deck_start), si(trailer.deck_length)
+    axles = [si(axle.position) for axle in trailer.axles.all()]
+    up = 0.65 if trailer.deck_height is None else si(trailer.deck_height)
+    radius = min(0.36, up * 0.55)
+    ball_up = 0.45 if start > -0.3 else up + 0.35
+    end = max(start + length, max(axles) + 0.4)
+    scale = _scale(min(0.0, start), end, max(up, ball_up) + 0.9)
+
+    def shown(metres: float) -> str:
+        return write_length(abs(metres), units, step=2)
+
+    deck = [(start, up), (start + length, up), (start + length, up - 0.16), (start, up - 0.16)]
+    nose = max(start, 0.5)
+    tongue = [(0.0, ball_up + 0.05), (nose, up - 0.02), (nose, up - 0.16), (0.0, ball_up - 0.05)]
+    shapes = [
+        Shape(data=_data([(scale.x(x), scale.y(y)) for x, y in tongue]), style="frame"),
+        Shape(data=_data([(scale.x(x), scale.y(y)) for x, y in deck]), style="frame"),
+    ]
+    if trailer.kind == Trailer.Kind.DUMP or trailer.sides in ("solid", "rails"):
+        sides = [
+            (start, up),
+            (start + length, up),
+            (start + length, up + 0.5),
+            (start, up + 0.5),
+        ]
+        shapes.append(
+            Shape(data=_data([(scale.x(x), scale.y(y)) for x, y in sides]), style="sideboard")
+        )
+    notes = [
+        Note(x=scale.x(0.0), y=scale.y(ball_up) - 14, text=write_mass(empties.tongue_kg, units)),
+        Note(
+            x=scale.x(sum(axles) / len(axles)),
+            y=scale.y(up) - 10,
+            text=write_mass(empties.mass_kg - empties.tongue_kg, units),
+        ),
+    ]
+    for addition in trailer.additions.all():
+        at = si(addition.behind_coupler)
+        box = [(at - 0.06, up), (at + 0.06, up), (at + 0.06, up + 0.22), (at - 0.06, up + 0.22)]
+        shapes.append(Shape(data=_data([(scale.x(x), scale.y(y)) for x, y in box]), style="added"))
+    spans = [(0.0, start, f"{shown(start)} {'to deck' if start >= 0 else 'over truck'}")]
+    spans.append((start, start + length, f"deck {shown(length)}"))
+    spans += [
+        (0.0, x, f"axle {n} {shown(x)}" if len(axles) > 1 else f"axle {shown(x)}")
+        for n, x in enumerate(axles, 1)
+    ]
+    dimensions, total = _dimensions(scale, spans)
+    return Sketch(
+        shapes=tuple(shapes),
+        circles=(
+            Circle(x=scale.x(0.0), y=scale.y(ball_up), radius=5, style="ball"),
+            *(
+                Circle(x=scale.x(x), y=scale.y(radius), radius=radius * scale.per_m, style="tyre")
+                for x in axles
+            ),
+        ),
+        dimensions=dimensions,
+        notes=tuple(notes),
+        balance=None,
+        mark_x=None,
+        words=f"Side view: deck {shown(length)} long, {len(axles)} axle"
+        f"{'s' if len(axles) > 1 else ''}, ball at the left",
+        height=total,
+    )
+
+
+def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
+    """A truck with its axle loads empty, wheelbase and hitch points."""
+    base = si(truck.wheelbase)
+    behind = [si(h.offset) for h in truck.hitches.all() if si(h.offset) > 0.5]
+    bumper = -(max(behind) - 0.13) if behind else -1.15
+    scale = _scale(-0.96, base + max(1.15, *behind, 0.0) + 0.1, 1.95)
+
+    def shown(metres: float) -> str:
+        return write_length(abs(metres), units, step=2)
+
+    circles = [
+        Circle(x=scale.x(x), y=scale.y(0.4), radius=0.4 * scale.per_m, style="tyre")
+        for x in (0.0, base)
+    ]
+    spans = [(0.0, base, f"wheelbase {shown(base)}")]
+    for hitch in truck.hitches.all():
+        at = base + si(hitch.offset)
+        over = hitch.type in ("gooseneck", "fifth_wheel")
+        circles.append(
+            Circle(x=scale.x(at), y=scale.y(1.2 if over else 0.5), radius=5, style="ball")
+        )
+        if abs(si(hitch.offset)) > 0.02:
+            side = "behind" if si(hitch.offset) > 0 else "ahead"
+            spans.append((base, at, f"{hitch.name} {shown(si(hitch.offset))} {side}"))
+    dimensions, total = _dimensions(scale, spans)
+    return Sketch(
+        shapes=tuple(
+            Shape(data=_data([(scale.x(base - a), scale.y(u)) for a, u in points]), style=style)
+            for style, points in pickup_outline(base, bumper)
+        ),
+        circles=tuple(circles),
+        dimensions=dimensions,
+        notes=(
+            Note(x=scale.x(0.0), y=scale.y(1.9) - 8, text=write_mass(axles.front_kg, units)),
+            Note(x=scale.x(base), y=scale.y(1.9) - 8, text=write_mass(axles.rear_kg, units)),
+        ),
+        balance=None,
+        mark_x=None,
+        words=f"Side view: wheelbase {shown(base)}, axle loads empty",
+        height=total,
+    )

@@ -1,0 +1,488 @@
+"""From the book's entries to the figures a plan needs, with the arithmetic in between.
+
+Each function either returns the figure whole or raises :class:`IncompleteError` naming
+everything that is wanting at once.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any, Final
+
+from book.errors import IncompleteError
+from book.models import Bulk, Configuration, Known, Machine, MachinePart, Trailer, Truck
+from book.tolerances import Tolerances
+from measures import Quantity
+from mechanics.body import Body, Piece, build_up, from_two_axles
+from mechanics.errors import InputError
+from mechanics.fluids import FLUIDS, fluid_mass_kg
+from mechanics.heap import MATERIALS, HeapShape, bulk_by_count, bulk_by_volume
+from mechanics.kerb import EmptyAxles, axles_from_kerb_mass, axles_from_ticket
+
+SUSPENDED: Final = Trailer.Suspension.INDEPENDENT
+
+
+def si(quantity: Quantity) -> float:
+    """A quantity in SI, as a float."""
+    return float(quantity.si)
+
+
+def _lacking(thing: Any, names: Iterable[tuple[str, str]]) -> list[str]:
+    return [words for field, words in names if getattr(thing, field) is None]
+
+
+# trucks -------------------------------------------------------------------------------
+
+
+def truck_lacks(truck: Truck) -> list[str]:
+    """What no plan can be made without."""
+    needs = {
+        Truck.EmptyFrom.AXLES: (
+            ("front_axle_mass", "front axle mass"),
+            ("rear_axle_mass", "rear axle mass"),
+        ),
+        Truck.EmptyFrom.KERB: (("kerb_mass", "curb mass"),),
+        Truck.EmptyFrom.STICKER: (("gvwr", "GVWR"), ("payload", "payload")),
+    }[Truck.EmptyFrom(truck.empty_from)]
+    return _lacking(truck, (*needs, ("wheelbase", "wheelbase")))
+
+
+def empty_axles(truck: Truck, tolerances: Tolerances) -> EmptyAxles:
+    """The empty truck on its axles.
+
+    Raises:
+        IncompleteError: a figure is wanting, or what was entered leaves nothing on an axle.
+    """
+    lacks = truck_lacks(truck)
+    if lacks:
+        raise IncompleteError(truck.name, lacks)
+    try:
+        if truck.empty_from == Truck.EmptyFrom.AXLES:
+            aboard = truck.aboard_mass
+            wheelbase = si(truck.wheelbase)
+            return axles_from_ticket(
+                front_kg=si(truck.front_axle_mass),
+                rear_kg=si(truck.rear_axle_mass),
+                wheelbase_m=wheelbase,
+                aboard_kg=0.0 if aboard is None else si(aboard),
+                aboard_ahead_of_rear_axle_m=(
+                    wheelbase / 2 if truck.aboard_ahead is None else si(truck.aboard_ahead)
+                ),
+                reading_tolerance_kg=tolerances.mass_kg(0.0, Known.WEIGHED, None),
+            )
+        share = None if truck.front_share is None else float(truck.front_share) / 100
+        if truck.empty_from == Truck.EmptyFrom.KERB:
+            kerb, with_driver = si(truck.kerb_mass), truck.kerb_with_driver
+        else:
+            kerb, with_driver = si(truck.gvwr) - si(truck.payload), False
+            if kerb <= 0:
+                raise IncompleteError(truck.name, ["a payload below its GVWR"])
+        return axles_from_kerb_mass(
+            kerb_kg=kerb,
+            kerb_part=tolerances.plate_percent / 100,
+            front_share=share,
+            with_driver=with_driver,
+        )
+    except InputError as error:
+        raise IncompleteError(truck.name, [f"an empty weight that works out: {error}"]) from None
+
+
+def tow_limit_kg(truck: Truck) -> float | None:
+    """The tow rating; on a metric plate without one, gross train mass less MAM."""
+    if truck.max_trailer_mass is not None:
+        return si(truck.max_trailer_mass)
+    if (
+        truck.plate == Truck.Plate.METRIC
+        and truck.gcwr is not None
+        and truck.gvwr is not None
+        and truck.gcwr.si > truck.gvwr.si
+    ):
+        return si(truck.gcwr) - si(truck.gvwr)
+    return None
+
+
+# trailers -----------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Added:
+    """What one addition does to the empty trailer."""
+
+    name: str
+    mass_kg: float
+    tongue_kg: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Empties:
+    """The empty trailer as it is hauled today: mass, tongue, tolerances, additions."""
+
+    mass_kg: float
+    mass_tolerance_kg: float
+    tongue_kg: float
+    tongue_tolerance_kg: float
+    weighed_tongue_kg: float
+    added: tuple[Added, ...]
+
+    @property
+    def as_entered(self) -> bool:
+        """Whether both figures are the ones that were entered."""
+        return not self.added and self.weighed_tongue_kg == self.tongue_kg
+
+
+def trailer_lacks(trailer: Trailer) -> list[str]:
+    """What no plan can be made without."""
+    lacks = _lacking(
+        trailer,
+        (
+            ("empty_mass", "empty mass"),
+            ("empty_tongue_mass", "empty tongue weight"),
+            ("track_width", "track width"),
+            ("deck_start", "where the deck begins"),
+            ("deck_length", "deck length"),
+        ),
+    )
+    return lacks if trailer.axles.all() else [*lacks, "axles"]
+
+
+def lever_m(trailer: Trailer) -> float | None:
+    """Lever with which a load reaches the axles; ``None`` without axles.
+
+    The middle of the group for equalized springs, the sum of squared places over their
+    sum for independent ones (see :class:`mechanics.trailer.Trailer`).
+    """
+    places = [si(axle.position) for axle in trailer.axles.all()]
+    if not places:
+        return None
+    if trailer.suspension == SUSPENDED:
+        return sum(x * x for x in places) / sum(places)
+    return sum(places) / len(places)
+
+
+def empty_trailer(trailer: Trailer, tolerances: Tolerances) -> Empties:
+    """Empty mass and tongue: a reading at the jack brought to the ball, additions on top.
+
+    Raises:
+        IncompleteError: a figure is wanting, or they do not fit together.
+    """
+    lacks = trailer_lacks(trailer)
+    if lacks:
+        raise IncompleteError(trailer.name, lacks)
+    lever = lever_m(trailer) or 1.0
+    reading = si(trailer.empty_tongue_mass)
+    taken_at = 0.0 if trailer.tongue_taken_at is None else si(trailer.tongue_taken_at)
+    if taken_at >= lever:
+        raise IncompleteError(trailer.name, ["a tongue reading taken ahead of its axles"])
+    at_ball = reading * (lever - taken_at) / lever
+    mass_kg = si(trailer.empty_mass)
+    mass_tolerance = tolerances.mass_kg(mass_kg, trailer.empty_known, trailer.empty_mass_tolerance)
+    tongue_tolerance = tolerances.mass_kg(
+        at_ball, trailer.tongue_known, trailer.empty_tongue_mass_tolerance
+    )
+    added = []
+    for addition in trailer.additions.all():
+        if addition.weighed_in:
+            continue
+        m, x = si(addition.mass), si(addition.behind_coupler)
+        doubt = tolerances.mass_kg(m, addition.known, addition.mass_tolerance)
+        added.append(Added(name=addition.name, mass_kg=m, tongue_kg=m * (1 - x / lever)))
+        mass_tolerance += doubt
+        tongue_tolerance += doubt * abs(1 - x / lever)
+    empties = Empties(
+        mass_kg=mass_kg + sum(a.mass_kg for a in added),
+        mass_tolerance_kg=mass_tolerance,
+        tongue_kg=at_ball + sum(a.tongue_kg for a in added),
+        tongue_tolerance_kg=tongue_tolerance,
+        weighed_tongue_kg=reading,
+        added=tuple(added),
+    )
+    if not 0 < empties.tongue_kg < empties.mass_kg:
+        raise IncompleteError(
+            trailer.name, ["an empty tongue weight between nothing and the whole trailer"]
+        )
+    return empties
+
+
+# machines -----------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Outline:
+    """How far the machine reaches, from its mark."""
+
+    front_m: float
+    rear_m: float
+    height_m: float | None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Built:
+    """A machine as configured: its body, the pieces that make it up, its outline."""
+
+    body: Body
+    pieces: tuple[Piece, ...]
+    outline: Outline
+    entered: bool
+    """Whether mass and balance point are the entered ones, with nothing summed."""
+
+
+def parts_on(machine: Machine, configuration: Configuration | None) -> list[MachinePart]:
+    """The parts that are on: fixed ones, and the chosen removable ones.
+
+    Without a configuration, a machine that was weighed has on what was on then; one that
+    is built up has everything on.
+    """
+    parts = list(machine.parts.all())
+    if configuration is not None:
+        chosen = {part.pk for part in configuration.parts.all()}
+        return [p for p in parts if not p.removable or p.pk in chosen]
+    if machine.built == Machine.Built.PARTS:
+        return parts
+    return [p for p in parts if not p.removable or p.weighed_in]
+
+
+def part_mass_kg(part: MachinePart) -> float | None:
+    """Its mass, else what its contents come to; ``None`` where neither is known."""
+    if part.mass is not None:
+        return si(part.mass)
+    if part.volume is not None and part.fluid and part.fill is not None:
+        return fluid_mass_kg(
+            volume_m3=si(part.volume), fill=float(part.fill) / 100, fluid=FLUIDS[part.fluid]
+        )
+    return None
+
+
+def _piece(part: MachinePart, tolerances: Tolerances, *, removed: bool = False) -> Piece:
+    mass = part_mass_kg(part) or 0.0
+    doubt = tolerances.mass_kg(mass, part.known, part.mass_tolerance)
+    if part.mass is None and part.mass_tolerance is None:
+        doubt = max(doubt, mass * FLUIDS[part.fluid].part)
+    return Piece(
+        name=part.name,
+        mass_kg=mass,
+        # a part known to a scale's step may weigh less than the step itself
+        mass_tolerance_kg=doubt if part.mass_tolerance is not None else min(doubt, mass),
+        ahead_m=si(part.ahead),
+        ahead_tolerance_m=tolerances.balance_m(Machine.BalanceKnown.BUILT_UP, part.ahead_tolerance),
+        height_m=None if part.height is None else si(part.height),
+        removed=removed,
+    )
+
+
+def machine_lacks(machine: Machine, configuration: Configuration | None = None) -> list[str]:
+    """What no plan can be made without."""
+    lacks = []
+    weighed_so = _weighed_so(configuration)
+    parts = parts_on(machine, configuration)
+    if not weighed_so:
+        if machine.built == Machine.Built.WHOLE:
+            lacks += _lacking(machine, (("mass", "mass"), ("balance_ahead", "where it balances")))
+        elif machine.built == Machine.Built.AXLES:
+            lacks += _lacking(
+                machine,
+                (
+                    ("front_axle_mass", "front axle mass"),
+                    ("rear_axle_mass", "rear axle mass"),
+                    ("wheelbase", "wheelbase"),
+                ),
+            )
+        elif not parts:
+            lacks.append("parts")
+        for part in machine.parts.all():
+            if machine.built == Machine.Built.PARTS or (part in parts) != part.weighed_in:
+                lacks += [f"mass of {part.name}"] * (part_mass_kg(part) is None)
+                lacks += [f"place of {part.name}"] * (part.ahead is None)
+    elif machine.wheelbase is None:
+        lacks.append("wheelbase")
+    front, rear = _reach(machine, configuration, parts)
+    return lacks + ["reach ahead"] * (front is None) + ["reach behind"] * (rear is None)
+
+
+def _weighed_so(configuration: Configuration | None) -> bool:
+    return (
+        configuration is not None
+        and configuration.front_axle_mass is not None
+        and configuration.rear_axle_mass is not None
+    )
+
+
+def _reach(
+    machine: Machine, configuration: Configuration | None, parts: list[MachinePart]
+) -> tuple[float | None, float | None]:
+    found = []
+    for name in ("reach_front", "reach_rear"):
+        own = None if configuration is None else getattr(configuration, name)
+        if own is not None:
+            found.append(si(own))
+            continue
+        reaches = [getattr(p, name) for p in parts] + [getattr(machine, name)]
+        known = [si(r) for r in reaches if r is not None]
+        found.append(max(known) if known else None)
+    return found[0], found[1]
+
+
+def built_machine(
+    machine: Machine, configuration: Configuration | None, tolerances: Tolerances
+) -> Built:
+    """Mass, balance point and outline of a machine as configured.
+
+    Raises:
+        IncompleteError: a figure is wanting, or they do not fit together.
+    """
+    name = machine.name if configuration is None else str(configuration)
+    lacks = machine_lacks(machine, configuration)
+    if lacks:
+        raise IncompleteError(name, lacks)
+    parts = parts_on(machine, configuration)
+    try:
+        pieces = _pieces(machine, configuration, parts, tolerances)
+        body = build_up(pieces)
+    except InputError as error:
+        raise IncompleteError(name, [f"parts that add up: {error}"]) from None
+    if _weighed_so(configuration) or (len(pieces) == 1 and machine.built != Machine.Built.PARTS):
+        # a single whole keeps its own doubt of the balance point
+        body = Body(
+            mass_kg=pieces[0].mass_kg,
+            mass_tolerance_kg=pieces[0].mass_tolerance_kg,
+            ahead_m=pieces[0].ahead_m,
+            ahead_tolerance_m=pieces[0].ahead_tolerance_m,
+            left_m=pieces[0].left_m,
+            height_m=pieces[0].height_m,
+        )
+    front, rear = _reach(machine, configuration, parts)
+    height = (
+        (configuration.height if configuration is not None else None)
+        or machine.folded_height
+        or machine.height
+    )
+    return Built(
+        body=body,
+        pieces=pieces,
+        outline=Outline(
+            front_m=front or 0.0,
+            rear_m=rear or 0.0,
+            height_m=None if height is None else si(height),
+        ),
+        entered=len(pieces) == 1
+        and machine.built == Machine.Built.WHOLE
+        and not _weighed_so(configuration),
+    )
+
+
+def _pieces(
+    machine: Machine,
+    configuration: Configuration | None,
+    parts: list[MachinePart],
+    tolerances: Tolerances,
+) -> tuple[Piece, ...]:
+    mark = 0.0 if machine.mark_ahead is None else si(machine.mark_ahead)
+    height = None if machine.balance_height is None else si(machine.balance_height)
+    left = 0.0 if machine.balance_left is None else si(machine.balance_left)
+
+    def from_axles(front: Quantity, rear: Quantity) -> Piece:
+        body = from_two_axles(
+            front_kg=si(front),
+            rear_kg=si(rear),
+            wheelbase_m=si(machine.wheelbase),
+            mark_ahead_of_rear_axle_m=mark,
+            reading_tolerance_kg=tolerances.mass_kg(0.0, Known.WEIGHED, None),
+        )
+        return Piece(
+            name="both axles weighed",
+            mass_kg=body.mass_kg,
+            mass_tolerance_kg=body.mass_tolerance_kg,
+            ahead_m=body.ahead_m,
+            ahead_tolerance_m=max(
+                body.ahead_tolerance_m,
+                tolerances.balance_m(Machine.BalanceKnown.AXLES, machine.balance_tolerance),
+            ),
+            left_m=left,
+            height_m=height,
+        )
+
+    if configuration is not None and _weighed_so(configuration):
+        return (from_axles(configuration.front_axle_mass, configuration.rear_axle_mass),)
+    if machine.built == Machine.Built.PARTS:
+        return tuple(_piece(part, tolerances) for part in parts)
+    if machine.built == Machine.Built.AXLES:
+        whole = from_axles(machine.front_axle_mass, machine.rear_axle_mass)
+    else:
+        mass = si(machine.mass)
+        whole = Piece(
+            name="whole machine",
+            mass_kg=mass,
+            mass_tolerance_kg=tolerances.mass_kg(mass, machine.mass_known, machine.mass_tolerance),
+            ahead_m=si(machine.balance_ahead),
+            ahead_tolerance_m=tolerances.balance_m(
+                machine.balance_known, machine.balance_tolerance
+            ),
+            left_m=left,
+            height_m=height,
+        )
+    on = {part.pk for part in parts}
+    changes = [
+        _piece(part, tolerances, removed=part.pk not in on)
+        for part in machine.parts.all()
+        if (part.pk in on) != part.weighed_in
+    ]
+    return (whole, *changes)
+
+
+# bulk ---------------------------------------------------------------------------------
+
+
+def bulk_lacks(bulk: Bulk) -> list[str]:
+    """What no plan can be made without."""
+    if bulk.measured == Bulk.Measured.COUNT:
+        lacks = _lacking(bulk, (("count", "how many"), ("piece_mass", "mass of each")))
+    else:
+        lacks = _lacking(bulk, (("volume", "volume"),))
+        if bulk.density is None and not bulk.material:
+            lacks.append("material or density")
+    return lacks + _lacking(bulk, (("length", "length on the deck"),))
+
+
+def bulk_body(bulk: Bulk, tolerances: Tolerances) -> Body:
+    """Mass and balance point of a bulk load; its mark is the middle of its length.
+
+    Raises:
+        IncompleteError: a figure is wanting.
+    """
+    lacks = bulk_lacks(bulk)
+    if lacks:
+        raise IncompleteError(bulk.name, lacks)
+    usual = tolerances.bulk_percent / 100
+    shape, length = HeapShape(bulk.heap), si(bulk.length)
+    if bulk.measured == Bulk.Measured.COUNT:
+        body = bulk_by_count(
+            count=bulk.count or 1,
+            each_kg=si(bulk.piece_mass),
+            part=usual,
+            length_m=length,
+            height_m=None if bulk.height is None else si(bulk.height),
+            shape=shape,
+        )
+    else:
+        material = MATERIALS.get(bulk.material)
+        if bulk.density is not None:
+            density, part = si(bulk.density), usual
+        else:
+            density, part = material.density_kg_m3, max(usual, material.part)  # type: ignore[union-attr]
+        body = bulk_by_volume(
+            volume_m3=si(bulk.volume),
+            density_kg_m3=density,
+            density_part=part,
+            length_m=length,
+            width_m=None if bulk.width is None else si(bulk.width),
+            shape=shape,
+        )
+    if bulk.mass_tolerance is None:
+        return body
+    return Body(
+        mass_kg=body.mass_kg,
+        mass_tolerance_kg=si(bulk.mass_tolerance),
+        ahead_m=body.ahead_m,
+        ahead_tolerance_m=body.ahead_tolerance_m,
+        height_m=body.height_m,
+    )

@@ -1,0 +1,256 @@
+"""The history of every change: who, when, what before and after, and why.
+
+Versions are kept by a library; one recorded change holds a thing whole, with everything
+that belongs to it, so that two of them can be compared.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+import reversion
+from django.contrib.contenttypes.models import ContentType
+from django.db import models
+from reversion.models import Revision, Version
+
+from book.models import (
+    Bulk,
+    Configuration,
+    Hitch,
+    HitchLink,
+    HitchPart,
+    Machine,
+    MachinePart,
+    Thing,
+    Trailer,
+    TrailerAddition,
+    TrailerAxle,
+    TrailerPart,
+    Truck,
+    TruckLoad,
+    YardOfChange,
+)
+from measures import Quantity
+from measures.writing import write_entered
+from yards.models import User, Yard
+
+SHOWN = 60
+"""Changes of a thing that its history shows, the newest first."""
+
+FOLLOWS: dict[type[models.Model], tuple[str, ...]] = {
+    Truck: ("loads", "hitches"),
+    Hitch: ("links",),
+    TruckLoad: (),
+    HitchLink: (),
+    HitchPart: (),
+    Trailer: ("axles", "additions", "links"),
+    TrailerAxle: (),
+    TrailerAddition: (),
+    TrailerPart: (),
+    Machine: ("parts", "configurations"),
+    MachinePart: (),
+    Configuration: (),
+    Bulk: (),
+}
+"""What is recorded together with what."""
+
+UNSAID = ("id", "yard_id", "version", "changed_at")
+
+for _model, _follow in FOLLOWS.items():
+    if not reversion.is_registered(_model):
+        reversion.register(_model, follow=_follow, exclude=("version", "changed_at"))
+
+
+@contextmanager
+def recorded(*, yard: Yard, user: User | None, why: str = "") -> Iterator[None]:
+    """Record what is saved and :func:`keep` -t inside as one change; all or nothing."""
+    with reversion.create_revision(atomic=True):
+        if user is not None:
+            reversion.set_user(user)
+        reversion.set_comment(why.strip()[:300])
+        reversion.add_meta(YardOfChange, yard=yard)
+        yield
+
+
+def keep(thing: Thing) -> None:
+    """Put a thing with all that belongs to it into the change being recorded."""
+    reversion.add_to_revision(type(thing)._default_manager.get(pk=thing.pk))
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Difference:
+    """One figure before and after; an empty text where there was none."""
+
+    what: str
+    before: str
+    after: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Change:
+    """One recorded change of one thing."""
+
+    who: str
+    when: datetime
+    why: str
+    first: bool
+    differences: tuple[Difference, ...]
+
+
+def changes_of(thing: Thing) -> list[Change]:
+    """The thing's changes, the newest first. A change that altered no figure is left out."""
+    versions = list(
+        Version.objects.get_for_object(thing)
+        .select_related("revision__user")
+        .order_by("-revision_id")[: SHOWN + 1]
+    )
+    snapshots = {v.pk: _snapshot(thing, v.revision) for v in versions}
+    changes = []
+    for newer, older in zip(versions, [*versions[1:], None], strict=True):
+        if older is None and len(versions) > SHOWN:
+            break
+        before = {} if older is None else snapshots[older.pk]
+        differences = tuple(_differences(before, snapshots[newer.pk]))
+        if differences or older is None:
+            user = newer.revision.user
+            changes.append(
+                Change(
+                    who=user.shown_name if user else "Somebody no longer here",
+                    when=newer.revision.date_created,
+                    why=newer.revision.get_comment(),
+                    first=older is None,
+                    differences=differences,
+                )
+            )
+    return changes
+
+
+def latest_changes(yard: Yard, count: int) -> list[tuple[Revision, str]]:
+    """The yard's newest recorded changes, each with what it was about."""
+    found = (
+        Revision.objects.filter(of_yard__yard=yard)
+        .select_related("user")
+        .prefetch_related("version_set")
+        .order_by("-pk")[:count]
+    )
+    kinds = {
+        ContentType.objects.get_for_model(m).pk for m in (Truck, HitchPart, Trailer, Machine, Bulk)
+    }
+    listed = []
+    for revision in found:
+        names = [v.object_repr for v in revision.version_set.all() if v.content_type_id in kinds]
+        shown = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
+        listed.append((revision, shown))
+    return listed
+
+
+Snapshot = dict[tuple[str, str], tuple[str, str]]
+"""Key of the owner and field name, to what it is called and its value in words."""
+
+
+def _snapshot(thing: Thing, revision: Revision) -> Snapshot:
+    """Every figure of the thing as the recorded change holds it."""
+    versions = list(revision.version_set.select_related("content_type"))
+    names = _names(versions)
+    owners = {(ContentType.objects.get_for_model(thing).pk, str(thing.pk)): ""}
+    found: Snapshot = {}
+    # children come after their parents as often as before, so go round until none is new
+    waiting = versions
+    while waiting:
+        left = []
+        for version in waiting:
+            model = version.content_type.model_class()
+            fields = version.field_dict
+            key = (version.content_type_id, str(version.object_id))
+            label = owners.get(key)
+            if label is None:
+                parent = _parent(model, fields)
+                if parent is None or parent not in owners:
+                    left.append(version)
+                    continue
+                label = _label(model, fields, version.object_repr, names)
+                owners[key] = label
+            for field in model._meta.get_fields():
+                if _is_shown(model, field):
+                    words = _words(field, fields.get(field.attname), names)  # type: ignore[union-attr]
+                    if field.many_to_many:
+                        words = _words(field, fields.get(field.name), names)
+                    title = f"{label}: {field.verbose_name}" if label else field.verbose_name  # type: ignore[union-attr]
+                    found[(f"{model.__name__}{version.object_id}", field.name)] = (title, words)
+        if len(left) == len(waiting):
+            break
+        waiting = left
+    return found
+
+
+def _is_shown(model: type[models.Model], field: Any) -> bool:
+    if field.many_to_many and not field.auto_created:
+        return model is Configuration
+    if not field.concrete or field.attname in UNSAID:
+        return False
+    return not (field.is_relation and field.related_model in (Truck, Hitch, Trailer, Machine))
+
+
+def _parent(model: type[models.Model], fields: dict[str, Any]) -> tuple[int, str] | None:
+    for field in model._meta.concrete_fields:
+        if field.is_relation and field.related_model in (Truck, Hitch, Trailer, Machine):
+            kind = ContentType.objects.get_for_model(field.related_model)
+            return kind.pk, str(fields.get(field.attname))
+    return None
+
+
+def _names(versions: list[Version]) -> dict[tuple[type[models.Model], str], str]:
+    """Names of what is recorded together, for links between them."""
+    names: dict[tuple[type[models.Model], str], str] = {}
+    for version in versions:
+        model = version.content_type.model_class()
+        names[(model, str(version.object_id))] = version.object_repr
+    linked = {
+        str(v.field_dict["part_id"])
+        for v in versions
+        if v.content_type.model_class() in (HitchLink, TrailerPart)
+    }
+    for part in HitchPart._default_manager.filter(pk__in=linked):
+        names.setdefault((HitchPart, str(part.pk)), part.name)
+    return names
+
+
+def _label(
+    model: type[models.Model],
+    fields: dict[str, Any],
+    shown: str,
+    names: dict[tuple[type[models.Model], str], str],
+) -> str:
+    if model in (HitchLink, TrailerPart):
+        return "hitch part"
+    if model is TrailerAxle:
+        position = fields.get("position")
+        return f"axle at {write_entered(position)}" if isinstance(position, Quantity) else "axle"
+    return str(fields.get("name") or shown)
+
+
+def _words(field: Any, value: Any, names: dict[tuple[type[models.Model], str], str]) -> str:
+    if field.many_to_many:
+        found = [names.get((field.related_model, str(pk)), "a part") for pk in value or ()]
+        return ", ".join(sorted(found))
+    if value is None or value == "":
+        return ""
+    if field.is_relation:
+        return names.get((field.related_model, str(value)), "a part since removed")
+    if isinstance(value, Quantity):
+        return write_entered(value)
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return str(dict(field.flatchoices).get(value, value))
+
+
+def _differences(before: Snapshot, after: Snapshot) -> Iterator[Difference]:
+    for key in {**before, **after}:
+        what = (after.get(key) or before[key])[0]
+        one, two = before.get(key, ("", ""))[1], after.get(key, ("", ""))[1]
+        if one != two:
+            yield Difference(what=str(what), before=one, after=two)

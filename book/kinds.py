@@ -1,0 +1,324 @@
+"""The lists of the book: what each is called, its form, its groups of boxes, its rows."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from book.forms import (
+    AdditionRows,
+    AxleFormSet,
+    BulkForm,
+    HitchPartForm,
+    LoadRows,
+    MachineForm,
+    MachinePartRows,
+    NewPartFormSet,
+    ThingForm,
+    TrailerForm,
+    TruckForm,
+)
+from book.models import Bulk, HitchPart, Machine, Thing, Trailer, Truck
+
+
+@dataclass(frozen=True, kw_only=True)
+class Group:
+    """Boxes under one heading.
+
+    ``folded`` groups open on demand; ``when`` (``field=value``) shows the group only for
+    one choice of another box.
+    """
+
+    heading: str
+    fields: tuple[str, ...]
+    help: str = ""
+    folded: bool = False
+    when: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Rows:
+    """An inner list on a thing's page. ``after`` is the heading it follows."""
+
+    prefix: str
+    heading: str
+    help: str
+    formset: Any
+    folded: bool = False
+
+
+@dataclass(frozen=True, kw_only=True)
+class Kind:
+    """A kind of thing that the book lists."""
+
+    slug: str
+    one: str
+    many: str
+    model: type[Thing]
+    form: type[ThingForm]
+    needs: str
+    groups: tuple[Group, ...]
+    rows: tuple[Rows, ...] = ()
+    prefetch: tuple[str, ...] = ()
+
+
+NOTES = Group(heading="Notes", fields=("notes",), folded=True)
+
+KINDS = {
+    kind.slug: kind
+    for kind in (
+        Kind(
+            slug="trucks",
+            one="truck",
+            many="trucks",
+            model=Truck,
+            form=TruckForm,
+            needs="The door sticker or papers, and a tape.",
+            prefetch=("loads", "hitches__links__part"),
+            groups=(
+                Group(heading="The truck", fields=("name", "plate", "wheelbase", "drive")),
+                Group(
+                    heading="Its ratings",
+                    fields=(
+                        "gvwr",
+                        "front_gawr",
+                        "rear_gawr",
+                        "payload",
+                        "gcwr",
+                        "max_trailer_mass",
+                    ),
+                    help="From the door sticker, the plate or the handbook. An empty box is not "
+                    "known, and what depends on it cannot be said.",
+                ),
+                Group(
+                    heading="What it weighs empty",
+                    fields=("empty_from",),
+                    help="Fuelled, nobody and nothing aboard.",
+                ),
+                Group(
+                    heading="Scale ticket",
+                    fields=("front_axle_mass", "rear_axle_mass", "aboard_mass", "aboard_ahead"),
+                    when="empty_from=axles",
+                ),
+                Group(
+                    heading="Curb mass",
+                    fields=("kerb_mass", "kerb_with_driver"),
+                    when="empty_from=kerb",
+                ),
+                Group(
+                    heading="Split over the axles",
+                    fields=("front_share",),
+                    when="empty_from=kerb sticker",
+                ),
+                Group(
+                    heading="Tires and tongue limit",
+                    fields=("front_tire_capacity", "rear_tire_capacity", "max_tongue_mass"),
+                    folded=True,
+                ),
+                NOTES,
+            ),
+            rows=(
+                Rows(
+                    prefix="loads",
+                    heading="Usual load of the truck",
+                    help="Driver, mate, tools, bed tank: all that rides in it uses payload.",
+                    formset=LoadRows,
+                ),
+            ),
+        ),
+        Kind(
+            slug="hitch-parts",
+            one="hitch part",
+            many="hitch parts",
+            model=HitchPart,
+            form=HitchPartForm,
+            needs="The figures stamped on the part.",
+            prefetch=("on_hitches__hitch__truck", "on_trailers__trailer"),
+            groups=(
+                Group(heading="The part", fields=("name", "kind", "ball_size")),
+                Group(
+                    heading="Its ratings",
+                    fields=("max_trailer_mass", "max_tongue_mass"),
+                    help="Every part has its own; the weakest of the chain governs.",
+                ),
+                Group(
+                    heading="With weight-distributing bars",
+                    fields=("max_trailer_mass_wd", "max_tongue_mass_wd"),
+                    folded=True,
+                ),
+                Group(
+                    heading="Size and mass",
+                    fields=("shank_size", "drop", "mass"),
+                    folded=True,
+                ),
+                NOTES,
+            ),
+        ),
+        Kind(
+            slug="trailers",
+            one="trailer",
+            many="trailers",
+            model=Trailer,
+            form=TrailerForm,
+            needs="The maker's plate, a tape, and a scale ticket of the empty trailer.",
+            prefetch=("axles", "additions", "links__part"),
+            groups=(
+                Group(heading="The trailer", fields=("name", "kind", "gvwr")),
+                Group(
+                    heading="Empty, on the scale",
+                    fields=("empty_mass", "empty_known", "empty_tongue_mass", "tongue_known"),
+                    help="Two readings describe it exactly.",
+                ),
+                Group(
+                    heading="How sure, and where the scale stood",
+                    fields=(
+                        "empty_mass_tolerance",
+                        "empty_tongue_mass_tolerance",
+                        "tongue_taken_at",
+                    ),
+                    folded=True,
+                ),
+                Group(
+                    heading="Deck",
+                    fields=("deck_start", "deck_length", "deck_width", "deck_height"),
+                ),
+                Group(heading="Running gear", fields=("track_width", "suspension", "fenders")),
+                Group(
+                    heading="Coupler and chains",
+                    fields=("parts_on",),
+                    help="What stays with the trailer. Tick what the book has, or add below.",
+                ),
+                Group(
+                    heading="Ends, sides and ramps",
+                    fields=(
+                        "tail",
+                        "rear_overhang",
+                        "front_overhang",
+                        "ramp_length",
+                        "ramp_feet",
+                        "ramps_stored",
+                        "stands",
+                        "dovetail_length",
+                        "dovetail_drop",
+                        "sides",
+                    ),
+                    folded=True,
+                ),
+                Group(
+                    heading="Dump bed or tilting deck",
+                    fields=("bed_hinge", "bed_mass", "bed_balance"),
+                    when="kind=dump tilt",
+                ),
+                NOTES,
+            ),
+            rows=(
+                Rows(
+                    prefix="axles",
+                    heading="Axles",
+                    help="From the front one back: tape from the ball to the middle of the wheel.",
+                    formset=AxleFormSet,
+                ),
+                Rows(
+                    prefix="new",
+                    heading="New hitch parts on it",
+                    help="Coupler with the ball it is made for, safety chains, with the ratings "
+                    "stamped on them.",
+                    formset=NewPartFormSet,
+                ),
+                Rows(
+                    prefix="additions",
+                    heading="Added since, and on board as a rule",
+                    help="Toolbox, winch, spare; chains, binders, blocks. Each that was not on "
+                    "the scale changes empty mass and tongue.",
+                    formset=AdditionRows,
+                ),
+            ),
+        ),
+        Kind(
+            slug="machines",
+            one="machine",
+            many="machines",
+            model=Machine,
+            form=MachineForm,
+            needs="Its mass, its length and where it balances.",
+            prefetch=("parts", "configurations__parts"),
+            groups=(
+                Group(heading="The machine", fields=("name", "shape", "built", "mark_name")),
+                Group(
+                    heading="What it weighs",
+                    fields=("mass", "mass_known", "mass_tolerance", "brochure_checked"),
+                    when="built=whole",
+                ),
+                Group(
+                    heading="Where it balances",
+                    fields=("balance_ahead", "balance_known", "balance_tolerance"),
+                    when="built=whole",
+                ),
+                Group(
+                    heading="Its two axles",
+                    fields=("front_axle_mass", "rear_axle_mass", "mark_ahead"),
+                    help="Gives mass and balance point exactly; needs the wheelbase below.",
+                    when="built=axles",
+                ),
+                Group(
+                    heading="How big it is",
+                    fields=("reach_front", "reach_rear", "width", "wheelbase"),
+                    help="From the mark. Of a machine built up: without what its parts add.",
+                ),
+                Group(
+                    heading="Heights, clearances and sides",
+                    fields=(
+                        "height",
+                        "folded_height",
+                        "balance_height",
+                        "balance_left",
+                        "running",
+                        "track_width",
+                        "belly_clearance",
+                        "tail_clearance",
+                    ),
+                    folded=True,
+                ),
+                NOTES,
+            ),
+            rows=(
+                Rows(
+                    prefix="parts",
+                    heading="Parts",
+                    help="Base, cab, loader, bucket, weights, tire fluid, fuel. For a machine "
+                    "weighed whole: only what comes off or was added since.",
+                    formset=MachinePartRows,
+                    folded=True,
+                ),
+            ),
+        ),
+        Kind(
+            slug="bulk",
+            one="bulk load",
+            many="bulk loads",
+            model=Bulk,
+            form=BulkForm,
+            needs="How much of it, and of what.",
+            groups=(
+                Group(heading="The load", fields=("name", "measured")),
+                Group(
+                    heading="How much",
+                    fields=("material", "volume", "density"),
+                    when="measured=volume",
+                ),
+                Group(
+                    heading="How many",
+                    fields=("count", "piece_mass"),
+                    when="measured=count",
+                ),
+                Group(heading="How it lies", fields=("heap", "length", "width")),
+                Group(
+                    heading="How sure, and how high",
+                    fields=("mass_tolerance", "height"),
+                    folded=True,
+                ),
+                NOTES,
+            ),
+        ),
+    )
+}

@@ -1,0 +1,33 @@
+"""What the yard owns, as its plates, stickers, tickets and tapes say.
+
+Every measure keeps the unit it was entered in. An empty box is not known, which is not
+the same as none: a thing may be saved with gaps, and says which verdicts they block.
+"""
+
+from book.models.bulk import Bulk
+from book.models.hitch import Hitch, HitchLink, HitchPart, TrailerPart
+from book.models.machine import Configuration, Machine, MachinePart
+from book.models.photo import Photo
+from book.models.thing import Known, Thing, YardOfChange
+from book.models.trailer import Trailer, TrailerAddition, TrailerAxle
+from book.models.truck import Truck, TruckLoad
+
+__all__ = [
+    "Bulk",
+    "Configuration",
+    "Hitch",
+    "HitchLink",
+    "HitchPart",
+    "Known",
+    "Machine",
+    "MachinePart",
+    "Photo",
+    "Thing",
+    "Trailer",
+    "TrailerAddition",
+    "TrailerAxle",
+    "TrailerPart",
+    "Truck",
+    "TruckLoad",
+    "YardOfChange",
+]

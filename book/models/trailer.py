@@ -1,0 +1,183 @@
+"""Trailers: two scale readings empty, running gear, deck, and what was added since."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from book.fields import LengthField, MassField
+from book.models.thing import Known, Thing
+
+
+class Trailer(Thing):
+    """A trailer."""
+
+    class Kind(models.TextChoices):
+        UTILITY = "utility", "Utility"
+        DUMP = "dump", "Dump"
+        GOOSENECK = "gooseneck", "Gooseneck"
+        FLATBED = "flatbed", "Flatbed"
+        TILT = "tilt", "Tilt"
+        CAR_CARRIER = "car_carrier", "Car carrier"
+        OTHER = "other", "Other"
+
+    class Suspension(models.TextChoices):
+        EQUALIZED = "equalized", "Leaf springs with equalizer"
+        INDEPENDENT = "independent", "Torsion or independent"
+
+    class Sides(models.TextChoices):
+        NONE = "none", "Open"
+        RAILS = "rails", "Rails"
+        STAKES = "stakes", "Stake pockets"
+        SOLID = "solid", "Solid sides"
+
+    class Fenders(models.TextChoices):
+        BESIDE = "beside", "Beside the deck"
+        DRIVE_OVER = "drive_over", "Drive-over"
+        UNDER = "under", "Wheels under the deck"
+
+    class Tail(models.TextChoices):
+        OPEN = "open", "Open"
+        GATE = "gate", "Gate"
+        RAMPS = "ramps", "Ramps"
+        TILTS = "tilts", "Deck tilts"
+
+    class RampsStored(models.TextChoices):
+        UPRIGHT = "upright", "Upright at the tail"
+        UNDER = "under", "Slid under the deck"
+        BESIDE = "beside", "Along the sides"
+        ON_DECK = "on_deck", "Flat on the deck"
+
+    kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.UTILITY)
+    gvwr = MassField(
+        "gross vehicle rating (GVWR)",
+        null=True,
+        help_text="Maker's plate, usually on the tongue. The trailer's own weight counts in it.",
+    )
+    empty_mass = MassField(
+        null=True,
+        help_text="The whole empty trailer: truck and trailer together, less the truck alone.",
+    )
+    empty_known = models.CharField(
+        "empty mass is", max_length=10, choices=Known.choices, default=Known.WEIGHED
+    )
+    empty_mass_tolerance = MassField("give or take", null=True, least="not_negative")
+    empty_tongue_mass = MassField(
+        "empty tongue weight",
+        null=True,
+        help_text="Scale under the coupler, trailer level, wheels chocked, feet clear. No scale "
+        "at hand: a guess of 10 to 15 % of the empty mass, marked as a guess.",
+    )
+    tongue_known = models.CharField(
+        "tongue weight is", max_length=10, choices=Known.choices, default=Known.WEIGHED
+    )
+    empty_tongue_mass_tolerance = MassField("give or take", null=True, least="not_negative")
+    tongue_taken_at = LengthField(
+        "scale stood behind the ball by",
+        null=True,
+        least="not_negative",
+        help_text="Under the jack, not the coupler? The tongue is then corrected to the ball.",
+    )
+    suspension = models.CharField(
+        max_length=12, choices=Suspension.choices, default=Suspension.EQUALIZED
+    )
+    track_width = LengthField(null=True, help_text="Tire centre to tire centre across the trailer.")
+    deck_start = LengthField(
+        "deck begins behind the coupler",
+        null=True,
+        least="any",
+        help_text="Tape from ball to the deck's front edge; with a minus where the deck reaches "
+        "over the truck.",
+    )
+    deck_length = LengthField(
+        null=True, help_text="Front edge to rear edge, where machines may stand."
+    )
+    deck_width = LengthField(null=True, help_text="Between rails or fenders.")
+    deck_height = LengthField(null=True, help_text="Deck above the ground.")
+    front_overhang = LengthField(
+        "load may reach past the front by",
+        null=True,
+        least="not_negative",
+        help_text="Where a bucket may hang over the front rail. Empty: not at all.",
+    )
+    rear_overhang = LengthField(
+        "load may reach past the tail by",
+        null=True,
+        least="not_negative",
+        help_text="With ramps a little; with a gate not at all.",
+    )
+    dovetail_length = LengthField(
+        null=True, least="not_negative", help_text="The sloping part at the tail; in the length."
+    )
+    dovetail_drop = LengthField(null=True, least="not_negative", help_text="How far it falls.")
+    sides = models.CharField(max_length=8, choices=Sides.choices, blank=True)
+    fenders = models.CharField(max_length=10, choices=Fenders.choices, blank=True)
+    tail = models.CharField(max_length=8, choices=Tail.choices, blank=True)
+    ramp_length = LengthField("length of gate or ramps", null=True)
+    ramp_feet = models.BooleanField("ramps stand on feet", default=False)
+    ramps_stored = models.CharField(
+        "ramps travel", max_length=8, choices=RampsStored.choices, blank=True
+    )
+    stands = models.BooleanField(
+        "support stands at the tail",
+        default=False,
+        help_text="Dropped before the machine comes, they keep the truck's wheels down.",
+    )
+    bed_hinge = LengthField(
+        "bed hinge behind the coupler", null=True, help_text="Of a dump bed or tilting deck."
+    )
+    bed_mass = MassField("mass of the bed", null=True)
+    bed_balance = LengthField("bed balances behind the coupler", null=True)
+
+    class Meta(Thing.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["yard", "name"], name="trailer_name_once_in_yard")
+        ]
+
+
+class TrailerAxle(models.Model):
+    """One axle of a trailer."""
+
+    class Brake(models.TextChoices):
+        NONE = "none", "No brake"
+        ELECTRIC = "electric", "Electric"
+        OVERRUN = "overrun", "Surge or overrun"
+        HYDRAULIC = "hydraulic", "Hydraulic"
+        AIR = "air", "Air"
+
+    trailer = models.ForeignKey(Trailer, on_delete=models.CASCADE, related_name="axles")
+    position = LengthField("behind the coupler")
+    gawr = MassField("axle rating (GAWR)", null=True)
+    tire_capacity = MassField("its tires together", null=True)
+    brake = models.CharField("brakes", max_length=9, choices=Brake.choices, blank=True)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"axle at {self.position}"
+
+
+class TrailerAddition(models.Model):
+    """Something welded or bolted on, or on board as a rule.
+
+    One that was not on when the trailer was weighed changes its empty mass and tongue.
+    """
+
+    class Kind(models.TextChoices):
+        FIXED = "fixed", "Welded or bolted on"
+        ABOARD = "aboard", "On board as a rule"
+
+    trailer = models.ForeignKey(Trailer, on_delete=models.CASCADE, related_name="additions")
+    name = models.CharField(max_length=80)
+    kind = models.CharField("is", max_length=8, choices=Kind.choices, default=Kind.FIXED)
+    mass = MassField()
+    known = models.CharField("mass is", max_length=10, choices=Known.choices, default=Known.WEIGHED)
+    mass_tolerance = MassField("give or take", null=True, least="not_negative")
+    behind_coupler = LengthField(least="any")
+    weighed_in = models.BooleanField("on when the trailer was weighed", default=False)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return self.name

@@ -1,0 +1,150 @@
+"""Save, copy and remove things of the book: whole or not at all, and recorded."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db.models import F
+from django.forms import ModelForm
+
+from book.forms import link_parts
+from book.history import keep, recorded
+from book.models import Configuration, Hitch, HitchPart, Machine, Thing, Trailer, Truck
+from book.yardfile import dump_thing, load_thing
+from yards.models import User
+
+
+class StaleThing(Exception):
+    """Somebody saved the thing in between; nothing was stored."""
+
+
+def _claim(thing: Thing, version: str | None) -> None:
+    """Take the next version of a stored thing, if it still is at the one given.
+
+    Raises:
+        StaleThing: it has moved on.
+    """
+    based = int(version) if version and version.isdigit() else 0
+    current = type(thing)._default_manager.filter(pk=thing.pk, version=based)
+    if not current.update(version=F("version") + 1):
+        raise StaleThing
+    thing.version = based + 1
+
+
+def save_thing(
+    form: ModelForm[Any], formsets: list[Any], *, version: str | None, user: User, why: str
+) -> Thing:
+    """Save a page of the book with its inner lists.
+
+    Raises:
+        StaleThing: the thing has moved on; nothing is stored.
+    """
+    thing: Thing = form.instance
+    with recorded(yard=thing.yard, user=user, why=why):
+        if thing.pk is not None:
+            _claim(thing, version)
+        form.save()
+        linked = list(form.cleaned_data.get("parts_on", []))
+        for formset in formsets:
+            if formset.prefix == "new":
+                linked += save_new_parts(formset, thing.name)
+            else:
+                formset.instance = thing
+                formset.save()
+        if isinstance(thing, Trailer):
+            link_parts(thing, linked)
+        keep(thing)
+    return thing
+
+
+def save_hitch(
+    form: ModelForm[Any], new_parts: Any, *, version: str | None, user: User, why: str
+) -> Hitch:
+    """Save a hitch with its parts; it is part of its truck and shares its version.
+
+    Raises:
+        StaleThing: the truck has moved on; nothing is stored.
+    """
+    hitch: Hitch = form.instance
+    truck: Truck = hitch.truck
+    with recorded(yard=truck.yard, user=user, why=why):
+        _claim(truck, version)
+        form.save()
+        link_parts(hitch, [*form.cleaned_data["parts_on"], *save_new_parts(new_parts, truck.name)])
+        keep(truck)
+    return hitch
+
+
+def save_new_parts(formset: Any, owner: str) -> list[HitchPart]:
+    """Bring the filled rows into the book; a nameless part is named for kind and owner."""
+    made = []
+    for form in formset.forms:
+        if not form.has_changed():
+            continue
+        part: HitchPart = form.save(commit=False)
+        if not part.name:
+            part.name = free_name(
+                HitchPart, part.yard_id, f"{part.get_kind_display()}, {owner}"[:110]
+            )
+        part.save()
+        keep(part)
+        made.append(part)
+    return made
+
+
+def save_configuration(
+    form: ModelForm[Any], *, version: str | None, user: User, why: str
+) -> Configuration:
+    """Save a configuration; it is part of its machine and shares its version.
+
+    Raises:
+        StaleThing: the machine has moved on; nothing is stored.
+    """
+    configuration: Configuration = form.instance
+    machine: Machine = configuration.machine
+    with recorded(yard=machine.yard, user=user, why=why):
+        _claim(machine, version)
+        form.save()
+        keep(machine)
+    return configuration
+
+
+def remove_inner(inner: Hitch | Configuration, *, user: User) -> None:
+    """Take a hitch off its truck, or a configuration off its machine."""
+    owner: Thing = inner.truck if isinstance(inner, Hitch) else inner.machine
+    words = "taken off" if isinstance(inner, Hitch) else "removed"
+    with recorded(yard=owner.yard, user=user, why=f"{inner.name} {words}"):
+        inner.delete()
+        type(owner)._default_manager.filter(pk=owner.pk).update(version=F("version") + 1)
+        keep(owner)
+
+
+def copy_thing(thing: Thing, *, user: User) -> Thing:
+    """The thing again under a free name, as a start for the next one; photos stay."""
+    kind = type(thing)
+    document = dump_thing(thing)
+    document["name"] = free_name(kind, thing.yard_id, f"{thing.name[:100]}, copy")
+    with recorded(yard=thing.yard, user=user, why=f"Copied from {thing.name}"):
+        made = load_thing(kind, document, yard=thing.yard)
+        keep(made)
+    return made
+
+
+def remove_thing(thing: Thing, *, user: User) -> None:
+    """Take a thing out of the book; hauls planned with it keep their numbers."""
+    with recorded(yard=thing.yard, user=user, why=f"{thing.name} removed from the book"):
+        for photo in thing.photos.all():
+            photo.file.delete(save=False)
+        thing.delete()
+
+
+def free_name(model: type[Thing], yard_id: int, name: str) -> str:
+    """The name, or the name with the next number that is free in its list."""
+    taken = set(
+        model._default_manager.filter(yard_id=yard_id, name__startswith=name).values_list(
+            "name", flat=True
+        )
+    )
+    if name not in taken:
+        return name
+    return next(f"{name} {n}" for n in range(2, 10_000) if f"{name} {n}" not in taken)

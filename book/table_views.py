@@ -1,0 +1,110 @@
+"""Tables out and in: a dry run with a line for each row, then all of it or nothing."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+from django.http import Http404, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.http import require_GET, require_http_methods
+
+from book.tables import MAX_BYTES, TABLES, Table, TableError, decode, take_in, write_table
+from yards.access import YardRequest, in_yard, planners
+
+SHOWN = 300
+"""Lines of a report that the page lists; those with a problem come first."""
+
+
+class TableFileForm(forms.Form):
+    """A table to take in."""
+
+    file = forms.FileField(
+        label="CSV file",
+        help_text=f"UTF-8, at most {MAX_BYTES // 1_000_000} MB and 5,000 rows.",
+        widget=forms.FileInput(attrs={"class": "form-control", "accept": ".csv,text/csv"}),
+    )
+
+
+def _table(slug: str) -> Table:
+    try:
+        return TABLES[slug]
+    except KeyError:
+        raise Http404(slug) from None
+
+
+@require_GET
+@in_yard
+def tables(request: YardRequest) -> HttpResponse:
+    """All tables, to write out or take in."""
+    return render(request, "book/tables.html", {"tables": TABLES.values(), "place": "book"})
+
+
+@require_GET
+@in_yard
+def table_out(request: YardRequest, slug: str) -> HttpResponse:
+    """A table as a CSV file, in the units the person reads in."""
+    table = _table(slug)
+    text = write_table(table, request.yard, request.user.unit_system)
+    # spreadsheets know UTF-8 by its mark
+    answer = HttpResponse("\ufeff" + text, content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{table.slug}.csv"'
+    return answer
+
+
+@require_http_methods(["GET", "POST"])
+@planners
+def table_in(request: YardRequest, slug: str) -> HttpResponse:
+    """Try a table; taken in only when the person says so after seeing what it would do."""
+    table = _table(slug)
+    context: dict[str, Any] = {
+        "table": table,
+        "columns": [
+            (column.header(request.user.unit_system), column.words) for column in table.columns
+        ],
+        "form": TableFileForm(),
+        "outcome": None,
+        "wrong": "",
+        "text": "",
+        "place": "book",
+    }
+    if request.method == "GET":
+        return render(request, "book/table_in.html", context)
+    status = 200
+    try:
+        text = _text(request)
+        outcome = take_in(
+            text,
+            table,
+            yard=request.yard,
+            user=request.user,
+            stamp=request.POST.get("stamp"),
+        )
+    except TableError as error:
+        context["wrong"], status = str(error), 422
+    else:
+        lines = sorted(outcome.lines, key=lambda line: (not line.problems, line.number))
+        counted: dict[str, int] = {}
+        for line in outcome.lines:
+            counted[line.outcome] = counted.get(line.outcome, 0) + 1
+        moved_on = bool(request.POST.get("stamp")) and not outcome.stored and not outcome.wrong
+        context |= {
+            "outcome": outcome,
+            "lines": lines[:SHOWN],
+            "more": max(len(lines) - SHOWN, 0),
+            "counted": counted,
+            "moved_on": moved_on,
+            "text": text,
+        }
+        status = 409 if moved_on else 422 if outcome.wrong else 200
+    return render(request, "book/table_in.html", context, status=status)
+
+
+def _text(request: YardRequest) -> str:
+    """The file's text: as uploaded, or as the dry run's page sends it back."""
+    if "file" in request.FILES:
+        return decode(request.FILES["file"].read(MAX_BYTES + 1))
+    text = request.POST.get("text", "")
+    if not text:
+        raise TableError("Choose a file first.")
+    return decode(text.encode())

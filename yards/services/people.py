@@ -1,0 +1,124 @@
+"""Who works in a yard: signing up, inviting, roles, leaving, passwords by link."""
+
+from __future__ import annotations
+
+import hashlib
+import secrets
+from datetime import timedelta
+from typing import Final
+
+from django.contrib.auth.tokens import default_token_generator
+from django.db import transaction
+from django.utils import timezone
+from django.utils.encoding import force_bytes
+from django.utils.http import urlsafe_base64_encode
+
+from yards.models import Invitation, Membership, Role, User, Yard
+
+INVITATION_DAYS: Final = 7
+
+
+class PeopleError(ValueError):
+    """Something that cannot be done to a yard's people; the message is for the person."""
+
+
+def digest(token: str) -> str:
+    """What is kept of a link's token."""
+    return hashlib.sha256(token.encode()).hexdigest()
+
+
+@transaction.atomic
+def sign_up(*, yard_name: str, user: User) -> Yard:
+    """A new yard with its first person, who owns it. ``user`` is not stored yet."""
+    yard = Yard.objects.create(name=yard_name)
+    user.save()
+    Membership.objects.create(yard=yard, user=user, role=Role.OWNER)
+    return yard
+
+
+def invite(*, yard: Yard, role: Role, for_whom: str, made_by: User) -> tuple[Invitation, str]:
+    """An invitation and the token of its link, which is not kept and cannot be shown again."""
+    token = secrets.token_urlsafe(24)
+    invitation = Invitation.objects.create(
+        yard=yard,
+        role=role,
+        for_whom=for_whom,
+        digest=digest(token),
+        made_by=made_by,
+        expires_at=timezone.now() + timedelta(days=INVITATION_DAYS),
+    )
+    return invitation, token
+
+
+def open_invitation(token: str) -> Invitation | None:
+    """The invitation of a link, if it is still good."""
+    return (
+        Invitation.objects.select_related("yard")
+        .filter(digest=digest(token), used_by=None, expires_at__gt=timezone.now())
+        .first()
+    )
+
+
+@transaction.atomic
+def join(invitation: Invitation, user: User) -> None:
+    """Take a person into the yard; the link is used up. ``user`` may be new.
+
+    Raises:
+        PeopleError: the link was used in between, or the person is in the yard already.
+    """
+    if user.pk is None:
+        user.save()
+    if Membership.objects.filter(yard=invitation.yard, user=user).exists():
+        raise PeopleError(f"You are in {invitation.yard.name} already.")
+    taken = Invitation.objects.filter(pk=invitation.pk, used_by=None).update(used_by=user)
+    if not taken:
+        raise PeopleError("This link has been used. Ask for a new one.")
+    Membership.objects.create(yard=invitation.yard, user=user, role=invitation.role)
+    user.chosen_yard = invitation.yard
+    user.save(update_fields=["chosen_yard"])
+
+
+@transaction.atomic
+def set_role(membership: Membership, role: Role) -> None:
+    """Give a person another role.
+
+    Raises:
+        PeopleError: the yard would be left without an owner.
+    """
+    if membership.role == Role.OWNER and role is not Role.OWNER:
+        _another_owner(membership)
+    membership.role = role
+    membership.save(update_fields=["role"])
+
+
+@transaction.atomic
+def take_out(membership: Membership) -> None:
+    """Take a person out of the yard; what the person did stays.
+
+    Raises:
+        PeopleError: the yard would be left without an owner.
+    """
+    if membership.role == Role.OWNER:
+        _another_owner(membership)
+    membership.delete()
+
+
+def _another_owner(membership: Membership) -> None:
+    others = Membership.objects.filter(yard=membership.yard, role=Role.OWNER)
+    if not others.exclude(pk=membership.pk).exists():
+        raise PeopleError("A yard needs an owner. Make somebody else owner first.")
+
+
+def password_link(membership: Membership) -> tuple[str, str]:
+    """The two parts of a link that lets the person choose a new password, once.
+
+    Raises:
+        PeopleError: the person also works in another yard, whose doors such a link would
+            open; that person changes the password while signed in.
+    """
+    user = membership.user
+    if Membership.objects.filter(user=user).exclude(yard=membership.yard).exists():
+        raise PeopleError(
+            f"{user.shown_name} also works in another yard, so no link can be made here."
+        )
+    return urlsafe_base64_encode(force_bytes(user.pk)), default_token_generator.make_token(user)
