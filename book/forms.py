@@ -65,7 +65,7 @@ def refuse_formula(text: str) -> None:
     Raises:
         ValidationError: it begins like one.
     """
-    if text[:1] in ("=", "@") or text[:1] in "\t\r":
+    if text.startswith(("=", "@", "\t", "\r")):
         raise ValidationError(
             f"“{text[:40]}” begins with “{text[:1].strip() or 'a blank'}”, which spreadsheets "
             "take for a formula. Begin it with a letter or a number."

@@ -21,6 +21,7 @@ import tablib
 from django.core.exceptions import ValidationError
 from django.db import models
 from django.db.models import F
+from import_export.instance_loaders import BaseInstanceLoader
 from import_export.resources import Resource
 from import_export.results import RowResult
 
@@ -353,6 +354,7 @@ class _TableResource(Resource):
         report_skipped = True
         use_transactions = True
         import_id_fields = ()
+        instance_loader_class = BaseInstanceLoader
 
     def __init__(self, table: Table, given: list[_Given], yard: Yard, *, semicolons: bool) -> None:
         super().__init__()
