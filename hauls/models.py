@@ -12,6 +12,22 @@ from book.models import Bulk, Configuration, Hitch, Machine, Trailer, Truck
 from yards.models import YardOwned
 
 
+class HaulQuerySet(models.QuerySet["Haul"]):
+    """Hauls as a page needs them."""
+
+    def with_book(self) -> HaulQuerySet:
+        """With all of the book that they were planned with, in a constant number of queries."""
+        return self.select_related(
+            "truck__yard", "hitch__truck", "trailer__yard", "changed_by"
+        ).prefetch_related(
+            "truck__loads",
+            "hitch__links__part",
+            "trailer__axles",
+            "trailer__additions",
+            "trailer__links__part",
+        )
+
+
 class Haul(YardOwned):
     """One haul. ``document`` is its plan file, in the units it was planned in.
 
@@ -31,6 +47,8 @@ class Haul(YardOwned):
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
     )
     changed_at = models.DateTimeField(auto_now=True)
+
+    objects = HaulQuerySet.as_manager()
 
     class Meta:
         ordering = ["-changed_at", "-pk"]

@@ -40,8 +40,6 @@ class News:
 
 def books_news(haul: Haul, unit: UnitSystem) -> list[News]:
     """What taking the book's present numbers over would change; empty where nothing."""
-    if haul.hitch is None and not haul.links.exists():
-        return []
     try:
         now = book_document(haul)
     except IncompleteError as error:

@@ -21,7 +21,7 @@ from book.models import Bulk, Hitch, Machine, Trailer, Truck
 from book.yardfile import YardFileError
 from hauls.drawing import WIDTH
 from hauls.forms import LOADS, ImportForm, OutfitForm, load_key
-from hauls.models import Haul
+from hauls.models import Haul, HaulQuerySet
 from hauls.news import books_news
 from hauls.planner import ActionError, State, act, headline, present
 from hauls.services.haul import (
@@ -53,7 +53,7 @@ PICTURES = 12
 """Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
 
 
-def _hauls(request: YardRequest) -> QuerySet[Haul]:
+def _hauls(request: YardRequest) -> HaulQuerySet:
     return Haul.objects.filter(yard=request.yard)
 
 
@@ -167,9 +167,7 @@ def new_haul(request: YardRequest) -> HttpResponse:
 @planners
 def outfit(request: YardRequest, pk: int) -> HttpResponse:
     """Another truck, trailer or set of machines for a haul."""
-    haul = get_object_or_404(
-        _hauls(request).select_related("truck", "hitch__truck", "trailer"), pk=pk
-    )
+    haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
     links = list(linked_loads(haul).values())
     initial: dict[str, Any] = {
         "name": haul.name,
@@ -220,9 +218,7 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
 @in_yard
 def planner(request: YardRequest, pk: int) -> HttpResponse:
     """The haul page."""
-    haul = get_object_or_404(
-        _hauls(request).select_related("truck", "hitch__truck", "trailer", "changed_by"), pk=pk
-    )
+    haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
     try:
         unit = request.user.unit_system
         news = books_news(haul, unit)
@@ -341,9 +337,7 @@ def copy(request: YardRequest, pk: int) -> HttpResponse:
 @planners
 def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
     """Put the book's present numbers into the haul; places stay."""
-    haul = get_object_or_404(
-        _hauls(request).select_related("truck", "hitch__truck", "trailer"), pk=pk
-    )
+    haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
     try:
         save_haul(
             haul,

@@ -1,0 +1,367 @@
+"""Signing up, inviting, roles, passwords by link, and guessing slowed down."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from django.test import Client, TestCase, override_settings
+from django.urls import URLPattern, URLResolver, get_resolver
+from django.utils import timezone
+
+from book.kinds import KINDS
+from book.models import Configuration, Hitch, Machine, Photo, Trailer, Truck
+from hauls.models import Haul
+from hauls.tests.test_views import YardCase
+from yards.models import Invitation, Membership, Role, User, Yard
+from yards.services.people import digest, invite, join
+
+NEW = {
+    "username": "tam",
+    "shown_as": "Tam Reedy",
+    "password1": "long-enough-1",
+    "password2": "long-enough-1",
+}
+
+
+class SigningUp(TestCase):
+    def test_a_new_yard_and_its_owner_signed_in(self) -> None:
+        answer = self.client.post("/sign-up/", NEW | {"yard_name": "Home Farm", "units": "metric"})
+        self.assertRedirects(answer, "/")
+        user = User.objects.get(username="tam")
+        self.assertEqual((user.shown_name, user.units), ("Tam Reedy", "metric"))
+        self.assertEqual(Membership.objects.get(user=user).role, Role.OWNER)
+        self.assertContains(self.client.get("/"), "Add a truck")
+        self.assertRedirects(self.client.get("/sign-up/"), "/")
+
+    def test_refusals_keep_what_was_typed_but_the_password(self) -> None:
+        User.objects.create_user("taken", password="x")
+        for change, words in (
+            ({"username": "taken"}, "Somebody signs in with that name already"),
+            ({"password2": "other"}, "password fields didn’t match"),
+            ({"password1": "short", "password2": "short"}, "too short"),
+            ({"yard_name": "  "}, "This field is required"),
+            ({"username": "a b"}, "Enter a valid username"),
+        ):
+            data = NEW | {"yard_name": "Home Farm"} | change
+            with self.subTest(words=words):
+                answer = self.client.post("/sign-up/", data)
+                self.assertContains(answer, words, status_code=422, html=False)
+                self.assertContains(answer, 'value="Tam Reedy"', status_code=422)
+                self.assertNotContains(answer, "long-enough-1", status_code=422)
+        self.assertFalse(Yard.objects.exists())
+
+    @override_settings(SIGN_UP=False)
+    def test_where_signing_up_is_closed(self) -> None:
+        self.assertEqual(self.client.get("/sign-up/").status_code, 404)
+        self.assertNotContains(self.client.get("/sign-in/"), "sign-up")
+
+
+class Inviting(TestCase):
+    def setUp(self) -> None:
+        self.yard = Yard.objects.create(name="Home Farm")
+        self.owner = User.objects.create_user("ida", password="long-enough-1")
+        Membership.objects.create(yard=self.yard, user=self.owner, role=Role.OWNER)
+        self.client.force_login(self.owner)
+
+    def link(self) -> str:
+        """A driver's link as the owner's page shows it, once."""
+        page = self.client.post("/people/", {"for_whom": "Jo", "role": "driver"})
+        address = page.content.decode().split('value="http://testserver')[1].split('"')[0]
+        self.assertNotContains(self.client.get("/people/"), address)
+        return str(address)
+
+    def test_a_link_takes_one_person_in_once(self) -> None:
+        address = self.link()
+        guest = Client()
+        self.assertContains(guest.get(address), "You are invited as driver")
+        self.assertRedirects(guest.post(address, NEW), "/")
+        member = Membership.objects.get(user__username="tam")
+        self.assertEqual((member.yard, member.role), (self.yard, Role.DRIVER))
+        self.assertContains(Client().get(address), "no longer good", status_code=410)
+
+    def test_somebody_who_signs_in_already_gets_a_second_yard(self) -> None:
+        address = self.link()
+        other = Yard.objects.create(name="Other")
+        tam = User.objects.create_user("tam")
+        Membership.objects.create(yard=other, user=tam, role=Role.OWNER)
+        guest = Client()
+        guest.force_login(tam)
+        self.assertContains(guest.get(address), "You are signed in as tam")
+        guest.post(address)
+        self.assertContains(guest.get("/"), "Home Farm")
+        self.assertEqual(guest.get("/people/").status_code, 403)
+        self.assertContains(guest.get("/yards/"), "Other")
+        guest.post(f"/yards/{other.pk}/")
+        self.assertContains(guest.get("/people/"), "People of Other")
+        self.assertEqual(guest.post("/yards/999999/").status_code, 404)
+
+    def test_who_is_in_already_and_a_used_link(self) -> None:
+        invitation, token = invite(
+            yard=self.yard, role=Role.PLANNER, for_whom="", made_by=self.owner
+        )
+        answer = self.client.post(f"/join/{token}/")
+        self.assertContains(answer, "You are in Home Farm already", status_code=422)
+        join(invitation, User(username="first"))
+        with self.assertRaisesMessage(ValueError, "This link has been used"):
+            join(invitation, User(username="second"))
+
+    def test_old_and_withdrawn_links(self) -> None:
+        address = self.link()
+        Invitation.objects.update(expires_at=timezone.now() - timedelta(seconds=1))
+        self.assertEqual(Client().get(address).status_code, 410)
+        address = self.link()
+        newest = Invitation.objects.first()
+        assert newest is not None
+        self.assertEqual(newest.digest, digest(address.strip("/").split("/")[-1]))
+        self.client.post(f"/people/invitations/{newest.pk}/withdraw/")
+        self.assertEqual(Client().get(address).status_code, 410)
+
+    def test_a_name_that_is_taken_leaves_the_link_good(self) -> None:
+        address = self.link()
+        answer = Client().post(address, NEW | {"username": "ida"})
+        self.assertContains(answer, "Somebody signs in with that name", status_code=422)
+        self.assertEqual(Client().get(address).status_code, 200)
+
+    def test_roles_change_and_one_owner_stays(self) -> None:
+        tam = User.objects.create_user("tam")
+        member = Membership.objects.create(yard=self.yard, user=tam, role=Role.DRIVER)
+        self.client.post(f"/people/{member.pk}/role/", {"role": "planner"})
+        member.refresh_from_db()
+        self.assertEqual(member.role, Role.PLANNER)
+        mine = Membership.objects.get(user=self.owner)
+        answer = self.client.post(f"/people/{mine.pk}/role/", {"role": "driver"}, follow=True)
+        self.assertContains(answer, "A yard needs an owner")
+        answer = self.client.post(f"/people/{mine.pk}/remove/", follow=True)
+        self.assertContains(answer, "A yard needs an owner")
+        wrong = self.client.post(f"/people/{member.pk}/role/", {"role": "king"})
+        self.assertEqual(wrong.status_code, 400)
+        self.client.post(f"/people/{member.pk}/remove/")
+        self.assertFalse(Membership.objects.filter(pk=member.pk).exists())
+
+    def test_people_of_another_yard_are_not_there(self) -> None:
+        other = Yard.objects.create(name="Other")
+        tam = User.objects.create_user("tam")
+        member = Membership.objects.create(yard=other, user=tam, role=Role.OWNER)
+        theirs, _ = invite(yard=other, role=Role.DRIVER, for_whom="", made_by=tam)
+        for address in (
+            f"/people/{member.pk}/role/",
+            f"/people/{member.pk}/remove/",
+            f"/people/{member.pk}/password/",
+            f"/people/invitations/{theirs.pk}/withdraw/",
+        ):
+            with self.subTest(address=address):
+                answer = self.client.post(address, {"role": "driver"})
+                self.assertEqual(answer.status_code, 404)
+        self.assertTrue(Membership.objects.filter(pk=member.pk, role=Role.OWNER).exists())
+
+
+class Passwords(TestCase):
+    def setUp(self) -> None:
+        self.yard = Yard.objects.create(name="Home Farm")
+        self.owner = User.objects.create_user("ida", password="long-enough-1")
+        Membership.objects.create(yard=self.yard, user=self.owner, role=Role.OWNER)
+        self.jo = User.objects.create_user("jo", password="forgotten-1")
+        self.member = Membership.objects.create(yard=self.yard, user=self.jo, role=Role.DRIVER)
+        self.client.force_login(self.owner)
+
+    def test_a_link_from_the_owner_sets_a_new_password_once(self) -> None:
+        page = self.client.post(f"/people/{self.member.pk}/password/")
+        address = page.content.decode().split('value="http://testserver')[1].split('"')[0]
+        guest = Client()
+        opened = guest.get(address, follow=True)
+        form = opened.redirect_chain[-1][0]
+        self.assertContains(opened, "Choose a new password")
+        short = guest.post(form, {"new_password1": "short", "new_password2": "short"})
+        self.assertContains(short, "too short")
+        new = {"new_password1": "quarry-lane-7", "new_password2": "quarry-lane-7"}
+        self.assertRedirects(guest.post(form, new), "/sign-in/")
+        self.assertTrue(Client().login(username="jo", password="quarry-lane-7"))
+        again = Client().get(address, follow=True)
+        self.assertContains(again, "no longer good")
+
+    def test_no_link_for_somebody_who_works_in_another_yard_too(self) -> None:
+        Membership.objects.create(yard=Yard.objects.create(name="Other"), user=self.jo)
+        answer = self.client.post(f"/people/{self.member.pk}/password/", follow=True)
+        self.assertContains(answer, "also works in another yard")
+        self.assertNotContains(answer, "made-link")
+
+    def test_changing_ones_own(self) -> None:
+        wrong = {
+            "old_password": "no",
+            "new_password1": "a-new-one-77",
+            "new_password2": "a-new-one-77",
+        }
+        self.assertContains(self.client.post("/password/", wrong), "entered incorrectly")
+        right = wrong | {"old_password": "long-enough-1"}
+        self.assertRedirects(self.client.post("/password/", right), "/")
+        self.assertTrue(Client().login(username="ida", password="a-new-one-77"))
+
+    @override_settings(AXES_ENABLED=True)
+    def test_guessing_is_slowed_for_that_name_and_place_alone(self) -> None:
+        guest = Client(REMOTE_ADDR="10.0.0.9")
+        for n in range(8):
+            answer = guest.post("/sign-in/", {"username": "jo", "password": f"guess-{n}"})
+        self.assertContains(answer, "Too many wrong passwords", status_code=429)
+        right = {"username": "jo", "password": "forgotten-1"}
+        self.assertEqual(guest.post("/sign-in/", right).status_code, 429)
+        elsewhere = Client(REMOTE_ADDR="10.0.0.10")
+        self.assertRedirects(elsewhere.post("/sign-in/", right), "/")
+        ida = {"username": "ida", "password": "long-enough-1"}
+        self.assertRedirects(guest.post("/sign-in/", ida), "/")
+
+
+class Rights(YardCase):
+    """Every address of the application, for each role and for another yard."""
+
+    OPEN = {"sign_in", "sign_out", "sign_up", "join", "choose_password", "schema"}
+    OWN = {"set_units", "own_yards", "go_to_yard", "own_password"}
+    LOOK = {
+        "home",
+        "haul",
+        "preview_haul",
+        "export_plan",
+        "book",
+        "understand",
+        "photo",
+        "tables",
+        "table_out",
+        "edit_thing",
+        "history",
+        "change_haul",
+    }
+    OWNERS = {
+        "people",
+        "change_role",
+        "remove_person",
+        "password_link",
+        "withdraw",
+        "yard_file",
+        "yard_out",
+    }
+
+    def names(self) -> dict[str, list[str]]:
+        """Names of all addresses with the arguments they take."""
+        found: dict[str, list[str]] = {}
+        waiting = list(get_resolver().url_patterns)
+        for pattern in waiting:
+            if isinstance(pattern, URLResolver):
+                waiting += pattern.url_patterns
+            elif isinstance(pattern, URLPattern) and pattern.name:
+                found[pattern.name] = [str(name) for name in pattern.pattern.converters]
+        return found
+
+    def address(self, name: str) -> str:
+        """An address of that name with things of the demo yard in it."""
+        machine = Machine.objects.filter(configurations__isnull=False).first()
+        member = Membership.objects.exclude(user=self.user).filter(yard=self.yard).first()
+        truck = Truck.objects.get(name="Work truck 3")
+        invitation, _ = invite(yard=self.yard, role=Role.DRIVER, for_whom="", made_by=self.user)
+        given = {
+            "add_thing": ("machines",),
+            "edit_thing": ("machines", machine.pk),
+            "history": ("machines", machine.pk),
+            "copy_thing": ("machines", machine.pk),
+            "add_photo": ("machines", machine.pk),
+            "remove_thing": ("machines", machine.pk),
+            "understand": ("mass",),
+            "table_out": ("machines",),
+            "table_in": ("machines",),
+            "photo": (Photo.objects.filter(yard=self.yard).first().pk,),
+            "remove_photo": (Photo.objects.filter(yard=self.yard).first().pk,),
+            "add_hitch": (truck.pk,),
+            "edit_hitch": (truck.pk, Hitch.objects.filter(truck=truck).first().pk),
+            "remove_hitch": (truck.pk, Hitch.objects.filter(truck=truck).last().pk),
+            "add_configuration": (machine.pk,),
+            "edit_configuration": (
+                machine.pk,
+                Configuration.objects.filter(machine=machine).first().pk,
+            ),
+            "remove_configuration": (
+                machine.pk,
+                Configuration.objects.filter(machine=machine).last().pk,
+            ),
+            "change_role": (member.pk,),
+            "remove_person": (member.pk,),
+            "password_link": (member.pk,),
+            "withdraw": (invitation.pk,),
+            "go_to_yard": (self.yard.pk,),
+        }
+        from django.urls import reverse
+
+        needs = self.names()[name]
+        args = given.get(name, (self.haul.pk,) if needs else ())
+        return reverse(name, args=args)
+
+    def answers(self, name: str) -> set[int]:
+        """Status of getting and of posting."""
+        address = self.address(name)
+        return {
+            answer.status_code
+            for answer in (self.client.get(address), self.client.post(address, {"commit": "0"}))
+        } - {405}
+
+    def test_a_driver_looks_and_changes_nothing(self) -> None:
+        self.client.force_login(User.objects.get(username="demo-driver"))
+        before = (Machine.objects.count(), Haul.objects.count(), Hitch.objects.count())
+        for name in self.names():
+            if name in self.OPEN | self.OWN:
+                continue
+            with self.subTest(name=name):
+                found = self.answers(name)
+                if name in self.LOOK:
+                    self.assertTrue(found & {200, 302, 422}, found)
+                else:
+                    self.assertEqual(found, {403})
+        self.assertEqual(
+            (Machine.objects.count(), Haul.objects.count(), Hitch.objects.count()), before
+        )
+
+    def test_a_drivers_save_of_a_haul_or_a_rating_is_refused(self) -> None:
+        self.client.force_login(User.objects.get(username="demo-driver"))
+        reference = self.reference()
+        self.assertEqual(self.act("nudge", by="2").status_code, 403)
+        self.assertEqual(self.act("overwrite", theirs=self.haul.revision).status_code, 403)
+        self.assertEqual(self.reference(), reference)
+        tried = self.act("nudge", by="2", commit="0")
+        self.assertContains(tried, "looking only")
+        self.assertEqual(self.reference(), reference)
+        truck = Truck.objects.get(name="Work truck 3")
+        sent = self.client.post(f"/book/trucks/{truck.pk}/", {"name": "Mine", "version": 1})
+        self.assertEqual(sent.status_code, 403)
+        page = self.client.get(f"/book/trucks/{truck.pk}/")
+        self.assertNotContains(page, "Save truck")
+        self.assertNotContains(page, "Remove from the book")
+
+    def test_a_planner_changes_the_book_and_leaves_people_to_the_owner(self) -> None:
+        self.client.force_login(User.objects.get(username="demo-planner"))
+        for name in self.names():
+            if name in self.OPEN | self.OWN:
+                continue
+            with self.subTest(name=name):
+                found = self.answers(name)
+                self.assertEqual(found == {403}, name in self.OWNERS, found)
+
+    def test_another_yard_gets_404_everywhere(self) -> None:
+        Membership.objects.filter(user=self.stranger).update(role=Role.OWNER)
+        for name, needs in self.names().items():
+            of_a_thing = set(needs) & {"pk", "truck_pk", "machine_pk"}
+            if not of_a_thing or name in self.OPEN:
+                continue
+            address = self.address(name)
+            self.client.force_login(self.stranger)
+            with self.subTest(name=name):
+                for answer in (self.client.get(address), self.client.post(address)):
+                    self.assertIn(answer.status_code, (404, 405))
+        for kind in KINDS.values():
+            for thing in kind.model._default_manager.filter(yard=self.yard)[:1]:
+                answer = self.client.get(f"/book/{kind.slug}/{thing.pk}/")
+                self.assertEqual(answer.status_code, 404)
+        self.assertTrue(Trailer.objects.filter(yard=self.yard).exists())
+
+    def test_nobody_signed_in_is_sent_to_sign_in(self) -> None:
+        self.client.logout()
+        for name in set(self.names()) - self.OPEN:
+            with self.subTest(name=name):
+                answer = self.client.get(self.address(name))
+                if answer.status_code != 405:
+                    self.assertIn("/sign-in/", answer.headers.get("Location", ""))
