@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from django.contrib import messages
@@ -38,6 +39,7 @@ from book.services.photos import PhotoError, attach, detach
 from book.services.things import (
     StaleThing,
     copy_thing,
+    is_set_up,
     remove_inner,
     remove_thing,
     save_configuration,
@@ -162,7 +164,8 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
     thing: Thing = (
         get_object_or_404(_things(kind, request), pk=pk) if pk is not None else kind.model()
     )
-    stored = (thing.name, thing.version) if pk is not None else ("", "")
+    stored_name = thing.name
+    was_set_up = pk is not None or is_set_up(request.yard)
     units = request.user.unit_system
     data = request.POST if request.method == "POST" else None
     # a page sent with another plate, or read anew, is worded for that plate
@@ -187,12 +190,12 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
                 behind = True
             else:
                 messages.success(request, f"{thing.name} is saved.")
-                return _after_saving(kind, thing, new=pk is None)
+                return _after_saving(kind, thing, new=pk is None, was_set_up=was_set_up)
     shown = get_object_or_404(_things(kind, request), pk=pk) if pk is not None else None
     context = {
         "kind": kind,
         "thing": shown,
-        "name": stored[0],
+        "name": stored_name,
         "form": form,
         "sheets": _sheets(kind, form, rows),
         "version": shown.version
@@ -216,11 +219,11 @@ def _formset(row: Rows, data: Any, thing: Thing, request: YardRequest) -> Any:
     return row.formset(data, instance=thing, prefix=row.prefix, form_kwargs={"units": units})
 
 
-def _after_saving(kind: Kind, thing: Thing, *, new: bool) -> HttpResponse:
-    """A truck goes on to its hitch; whatever lacks nothing goes back to the book."""
+def _after_saving(kind: Kind, thing: Thing, *, new: bool, was_set_up: bool) -> HttpResponse:
+    """A truck goes on to its hitch; in a yard that is being set up, on to the next step."""
     if isinstance(thing, Truck) and not thing.hitches.exists():
         return redirect("add_hitch", thing.pk)
-    if new:
+    if new and not was_set_up:
         return redirect("home")
     return redirect("edit_thing", kind.slug, thing.pk)
 
@@ -383,7 +386,11 @@ def remove(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     """Take a thing out of the book; hauls planned with it keep their numbers."""
     kind = _kind(slug)
     thing = get_object_or_404(_things(kind, request), pk=pk)
-    remove_thing(thing, user=request.user)
+    try:
+        remove_thing(thing, version=request.POST.get("version"), user=request.user)
+    except StaleThing:
+        messages.error(request, f"Somebody changed {thing.name} in between. Look again first.")
+        return redirect("edit_thing", kind.slug, thing.pk)
     messages.success(
         request, f"{thing.name} is out of the book. Hauls planned with it keep their numbers."
     )
@@ -403,6 +410,7 @@ def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> Ht
         else Hitch(truck=truck)
     )
     name = hitch.name if pk is not None else ""
+    was_set_up = pk is not None or is_set_up(request.yard)
     units = request.user.unit_system
     data = request.POST if request.method == "POST" else None
     form = HitchForm(data, instance=hitch, units=units, yard=request.yard)
@@ -425,7 +433,7 @@ def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> Ht
                 truck.refresh_from_db()
             else:
                 messages.success(request, f"{hitch.name} of {truck.name} is saved.")
-                if pk is None and truck.hitches.count() == 1:
+                if not was_set_up:
                     return redirect("home")
                 return redirect("edit_thing", "trucks", truck.pk)
     context = {
@@ -457,8 +465,12 @@ def remove_hitch(request: YardRequest, truck_pk: int, pk: int) -> HttpResponse:
     """Take a hitch off a truck."""
     truck = get_object_or_404(Truck.objects.filter(yard=request.yard), pk=truck_pk)
     hitch = get_object_or_404(truck.hitches.select_related("truck__yard"), pk=pk)
-    remove_inner(hitch, user=request.user)
-    messages.success(request, f"{hitch.name} is taken off {truck.name}.")
+    try:
+        remove_inner(hitch, version=request.POST.get("version"), user=request.user)
+    except StaleThing:
+        messages.error(request, f"Somebody changed {truck.name} in between. Look again first.")
+    else:
+        messages.success(request, f"{hitch.name} is taken off {truck.name}.")
     return redirect("edit_thing", "trucks", truck.pk)
 
 
@@ -515,8 +527,12 @@ def remove_configuration(request: YardRequest, machine_pk: int, pk: int) -> Http
     """Remove a configuration; hauls planned with it keep their numbers."""
     machine = get_object_or_404(Machine.objects.filter(yard=request.yard), pk=machine_pk)
     configuration = get_object_or_404(machine.configurations.select_related("machine__yard"), pk=pk)
-    remove_inner(configuration, user=request.user)
-    messages.success(request, f"{configuration.name} is removed from {machine.name}.")
+    try:
+        remove_inner(configuration, version=request.POST.get("version"), user=request.user)
+    except StaleThing:
+        messages.error(request, f"Somebody changed {machine.name} in between. Look again first.")
+    else:
+        messages.success(request, f"{configuration.name} is removed from {machine.name}.")
     return redirect("edit_thing", "machines", machine.pk)
 
 
@@ -579,7 +595,9 @@ def tolerances(request: YardRequest) -> HttpResponse:
     initial = {name: f"{getattr(now, name):g}" for name in TolerancesForm.LABELS}
     data = request.POST if request.method == "POST" else None
     form = TolerancesForm(data, initial=initial)
-    if data is not None and form.is_valid():
+    stamp = json.dumps(request.yard.tolerances, sort_keys=True)
+    behind = data is not None and data.get("stamp") != stamp
+    if data is not None and form.is_valid() and not behind:
         usual = Tolerances()
         request.yard.tolerances = {
             name: value
@@ -589,5 +607,6 @@ def tolerances(request: YardRequest) -> HttpResponse:
         request.yard.save(update_fields=["tolerances"])
         messages.success(request, "Saved. Hauls keep what they were planned with until asked.")
         return redirect("tolerances")
-    status = 422 if form.errors else 200
-    return render(request, "book/tolerances.html", {"form": form, "place": "book"}, status=status)
+    status = 409 if behind else 422 if form.errors else 200
+    context = {"form": form, "stamp": stamp, "behind": behind, "place": "book"}
+    return render(request, "book/tolerances.html", context, status=status)

@@ -51,7 +51,9 @@ class BrowserCase(StaticLiveServerTestCase):
         self.assertEqual(self.seen, [])
 
     @contextmanager
-    def page(self, width: int = 1280, height: int = 800, **options: Any) -> Iterator[Page]:
+    def page(
+        self, width: int = 1280, height: int = 800, *, login: str = LOGIN, **options: Any
+    ) -> Iterator[Page]:
         """A signed-in page of that size in a browser of its own."""
         context = self.browser.new_context(viewport={"width": width, "height": height}, **options)
         page = context.new_page()
@@ -60,7 +62,7 @@ class BrowserCase(StaticLiveServerTestCase):
         page.on("pageerror", lambda error: self.seen.append(f"script: {error}"))
         page.on("request", self._request)
         page.goto(f"{self.live_server_url}/sign-in/")
-        page.fill("#id_username", LOGIN)
+        page.fill("#id_username", login)
         page.fill("#id_password", PASSWORD)
         page.press("#id_password", "Enter")
         page.wait_for_selector(".cards")

@@ -8,9 +8,11 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from book.models import Machine, Trailer, Truck
+from book.models import Bulk, HitchPart, Machine, Trailer, Truck
 from e2e.case import BrowserCase
 from hauls.models import Haul
+from yards.models import Role, User, Yard
+from yards.services.people import invite
 
 HAULS = (
     "Orchard tractor to the Quarry Lane block",
@@ -24,13 +26,29 @@ class Views(BrowserCase):
     def addresses(self) -> list[str]:
         """Every main view of the demo yard."""
         truck = Truck.objects.get(name="Work truck 3")
+        machine = Machine.objects.get(name="Harrow 60 backhoe tractor")
+        roller = Machine.objects.get(name="Ridge R5 roller")
+        configuration = machine.configurations.first()
         return [
             "/",
             "/book/",
             f"/book/trucks/{truck.pk}/",
             f"/book/trucks/{truck.pk}/hitches/{truck.hitches.first().pk}/",
             f"/book/trailers/{Trailer.objects.first().pk}/",
+            f"/book/machines/{machine.pk}/",
+            f"/book/machines/{machine.pk}/configurations/{configuration.pk}/",
+            f"/book/machines/{roller.pk}/history/",
+            f"/book/hitch-parts/{HitchPart.objects.first().pk}/",
+            f"/book/bulk/{Bulk.objects.first().pk}/",
             "/book/machines/new/",
+            "/book/trucks/new/",
+            "/book/tables/",
+            "/book/tables/trailers/",
+            "/book/tolerances/",
+            "/people/",
+            "/yard-file/",
+            "/yards/",
+            "/password/",
             "/hauls/new/",
             "/hauls/import/",
             "/nothing-here/",
@@ -55,11 +73,17 @@ class Views(BrowserCase):
     def test_on_a_phone(self) -> None:
         self.visit(390, 844, "light")
 
-    def test_sign_in_page_is_accessible(self) -> None:
-        context = self.browser.new_context()
+    def test_pages_for_people_not_signed_in_are_accessible(self) -> None:
+        yard = Yard.objects.get()
+        owner = User.objects.get(username="demo")
+        _, token = invite(yard=yard, role=Role.DRIVER, for_whom="", made_by=owner)
+        context = self.browser.new_context(viewport={"width": 390, "height": 844})
         page = context.new_page()
-        page.goto(f"{self.live_server_url}/sign-in/")
-        self.assert_accessible(page)
+        for address in ("/sign-in/", "/sign-up/", f"/join/{token}/", "/join/gone/"):
+            with self.subTest(address=address):
+                page.goto(f"{self.live_server_url}{address}")
+                self.assert_accessible(page)
+                self.assert_nothing_sticks_out(page)
         context.close()
 
     def test_what_decides_fits_on_one_screen(self) -> None:
@@ -144,7 +168,7 @@ class Journeys(BrowserCase):
             page.fill("#id_name", "Digger to the bank")
             page.select_option("#id_hitch", label="Work truck 3, Receiver")
             page.select_option("#id_trailer", label="20 ft equipment trailer")
-            page.select_option("#id_machine_1", label="Borrowed digger")
+            page.select_option("#id_load_1", label="Borrowed digger")
             page.get_by_role("button", name="Plan it").click()
             expect(page.locator(".say-first")).to_contain_text("Stop with the rear axle")
             expect(page.locator(".say .verdict")).to_contain_text("ok")
@@ -166,11 +190,11 @@ class Journeys(BrowserCase):
     def test_search_narrows_the_list_in_place(self) -> None:
         with self.page() as page:
             page.get_by_role("searchbox").fill("plough")
-            expect(page.locator(".card-haul")).to_have_count(1)
+            expect(page.locator(".card-haul")).to_have_count(2)
             page.get_by_role("searchbox").fill("zebra")
             expect(page.locator("#cards")).to_contain_text("No haul has")
             page.get_by_role("searchbox").fill("")
-            expect(page.locator(".card-haul")).to_have_count(6)
+            expect(page.locator(".card-haul")).to_have_count(12)
 
     def test_removing_asks_first(self) -> None:
         with self.page() as page:

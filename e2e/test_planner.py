@@ -96,12 +96,12 @@ class Mouse(BrowserCase):
         with self.page() as page:
             haul = self.open_haul(page, PAIR)
             page.get_by_role("button", name="Pallet of drain pipe").click()
-            expect(page.locator("#reading")).to_have_value("8 ft 8 in")
+            expect(page.locator("#reading")).to_have_value("10 ft 8 in")
             page.get_by_role("button", name="1 in back").click()
             saved(page)
             haul.refresh_from_db()
             self.assertEqual(haul.document["items"][0]["placement"]["reference"], 34)
-            self.assertEqual(haul.document["items"][1]["placement"]["reference"], 105)
+            self.assertEqual(haul.document["items"][1]["placement"]["reference"], 129)
 
 
 class Keys(BrowserCase):

@@ -11,7 +11,7 @@ from book.forms import link_parts
 from book.history import keep, recorded
 from book.models import Configuration, Hitch, HitchPart, Machine, Thing, Trailer, Truck
 from book.yardfile import dump_thing, load_thing
-from yards.models import User
+from yards.models import User, Yard
 
 
 class StaleThing(Exception):
@@ -109,13 +109,17 @@ def save_configuration(
     return configuration
 
 
-def remove_inner(inner: Hitch | Configuration, *, user: User) -> None:
-    """Take a hitch off its truck, or a configuration off its machine."""
+def remove_inner(inner: Hitch | Configuration, *, version: str | None, user: User) -> None:
+    """Take a hitch off its truck, or a configuration off its machine.
+
+    Raises:
+        StaleThing: truck or machine have moved on; nothing is removed.
+    """
     owner: Thing = inner.truck if isinstance(inner, Hitch) else inner.machine
     words = "taken off" if isinstance(inner, Hitch) else "removed"
     with recorded(yard=owner.yard, user=user, why=f"{inner.name} {words}"):
+        _claim(owner, version)
         inner.delete()
-        type(owner)._default_manager.filter(pk=owner.pk).update(version=F("version") + 1)
         keep(owner)
 
 
@@ -130,12 +134,27 @@ def copy_thing(thing: Thing, *, user: User) -> Thing:
     return made
 
 
-def remove_thing(thing: Thing, *, user: User) -> None:
-    """Take a thing out of the book; hauls planned with it keep their numbers."""
+def remove_thing(thing: Thing, *, version: str | None, user: User) -> None:
+    """Take a thing out of the book; hauls planned with it keep their numbers.
+
+    Raises:
+        StaleThing: it has moved on since the page was drawn; nothing is removed.
+    """
+    photos = [photo.file for photo in thing.photos.all()]
     with recorded(yard=thing.yard, user=user, why=f"{thing.name} removed from the book"):
-        for photo in thing.photos.all():
-            photo.file.delete(save=False)
+        _claim(thing, version)
         thing.delete()
+    for file in photos:
+        file.delete(save=False)
+
+
+def is_set_up(yard: Yard) -> bool:
+    """Whether the yard has a truck with a hitch, a trailer and a machine to begin with."""
+    return (
+        Hitch.objects.filter(truck__yard=yard).exists()
+        and Trailer.objects.filter(yard=yard).exists()
+        and Machine.objects.filter(yard=yard).exists()
+    )
 
 
 def free_name(model: type[Thing], yard_id: int, name: str) -> str:

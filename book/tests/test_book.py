@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import asdict
 from typing import Any
 
@@ -118,7 +119,12 @@ class Trucks(YardCase):
         self.assertEqual({link.part for link in hitch.links.all()}, {mount, made})
         stale = self.client.post(f"/book/trucks/{truck.pk}/hitches/{hitch.pk}/", data)
         self.assertContains(stale, "Somebody saved this truck", status_code=409)
-        self.client.post(f"/book/trucks/{truck.pk}/hitches/{hitch.pk}/remove/")
+        self.client.post(f"/book/trucks/{truck.pk}/hitches/{hitch.pk}/remove/", {"version": 1})
+        self.assertTrue(Hitch.objects.filter(pk=hitch.pk).exists())
+        truck.refresh_from_db()
+        self.client.post(
+            f"/book/trucks/{truck.pk}/hitches/{hitch.pk}/remove/", {"version": truck.version}
+        )
         self.assertFalse(Hitch.objects.filter(pk=hitch.pk).exists())
         self.assertTrue(HitchPart.objects.filter(pk=made.pk).exists())
 
@@ -301,12 +307,16 @@ class TrailersAndMachines(YardCase):
 
     def test_the_yards_own_tolerances_go_before_the_usual_ones(self) -> None:
         usual = {name: f"{value:g}" for name, value in asdict(Tolerances()).items()}
+        usual["stamp"] = "{}"
         self.client.post("/book/tolerances/", usual | {"guess_percent": "35"})
+        stale = self.client.post("/book/tolerances/", usual | {"guess_percent": "30"})
+        self.assertContains(stale, "Somebody changed these in between", status_code=409)
         self.client.post("/book/machines/new/", MACHINE)
         machine = Machine.objects.select_related("yard").get(name="Borrowed roller")
         self.assertEqual(machine.yard.tolerances, {"guess_percent": 35.0})
         section = item_section(machine, "m1", FileUnits.of(UnitSystem.METRIC))
         self.assertAlmostEqual(section["mass_tolerance"], 420)
+        usual["stamp"] = json.dumps(machine.yard.tolerances)
         answer = self.client.post("/book/tolerances/", usual | {"guess_percent": "wide"})
         self.assertContains(answer, "Enter a number", status_code=422)
 
@@ -342,7 +352,10 @@ class TrailersAndMachines(YardCase):
         self.assertContains(twin, "already has “for the drain”", status_code=422)
         lone = data | {"name": "x", "version": machine.version, "front_axle_mass": "900"}
         self.assertContains(self.client.post(address, lone), "Give both", status_code=422)
-        self.client.post(f"/book/machines/{machine.pk}/configurations/{made.pk}/remove/")
+        address = f"/book/machines/{machine.pk}/configurations/{made.pk}/remove/"
+        self.client.post(address, {"version": machine.version - 1})
+        self.assertTrue(Configuration.objects.filter(pk=made.pk).exists())
+        self.client.post(address, {"version": machine.version})
         self.assertFalse(Configuration.objects.filter(pk=made.pk).exists())
 
     def test_editing_on_an_old_page_is_told_and_keeps_the_entries(self) -> None:
@@ -360,7 +373,9 @@ class TrailersAndMachines(YardCase):
 
     def test_removing_a_thing_leaves_hauls_their_numbers(self) -> None:
         truck = Truck.objects.get(name="Work truck 3")
-        self.client.post(f"/book/trucks/{truck.pk}/remove/")
+        stale = self.client.post(f"/book/trucks/{truck.pk}/remove/", {"version": 99}, follow=True)
+        self.assertContains(stale, "Somebody changed Work truck 3 in between")
+        self.client.post(f"/book/trucks/{truck.pk}/remove/", {"version": truck.version})
         self.assertFalse(Truck.objects.filter(pk=truck.pk).exists())
         haul = Haul.objects.get(pk=self.haul.pk)
         self.assertEqual(haul.document["truck"]["name"], "Work truck 3")

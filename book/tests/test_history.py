@@ -73,7 +73,10 @@ class History(YardCase):
         self.assertEqual(found["Front ball: behind the rear axle"], ("", "-46 in"))
         self.assertIn(("", "Big ball"), found.values())
         hitch = truck.hitches.get(name="Front ball")
-        self.client.post(f"/book/trucks/{truck.pk}/hitches/{hitch.pk}/remove/")
+        truck.refresh_from_db()
+        self.client.post(
+            f"/book/trucks/{truck.pk}/hitches/{hitch.pk}/remove/", {"version": truck.version}
+        )
         found = {d.what: (d.before, d.after) for d in changes_of(truck)[0].differences}
         self.assertEqual(found["Front ball: behind the rear axle"], ("-46 in", ""))
 
