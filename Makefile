@@ -1,6 +1,7 @@
 # make demo    install, migrate, load the demo yard, serve it
 # make test    install what the tests need, check everything, run every test
 # make bench   print the figures
+# make walk    time the way from an empty yard to a first verdict
 
 PYTHON ?= python3.11
 PORT ?= 8000
@@ -8,7 +9,7 @@ VENV := .venv
 BIN := $(VENV)/bin
 DEMO_ENV := EYEBOLT_HTTPS=0
 
-.PHONY: demo test bench install install-test vendor screenshots
+.PHONY: demo test bench walk install install-test vendor screenshots
 
 demo: $(VENV)/.run
 	@$(DEMO_ENV) PORT=$(PORT) $(BIN)/python scripts/demo.py
@@ -18,6 +19,9 @@ test: $(VENV)/.test
 
 bench: $(VENV)/.test
 	@$(DEMO_ENV) $(BIN)/python -m bench
+
+walk: $(VENV)/.test
+	@$(BIN)/python -m scripts.first_verdict
 
 install: $(VENV)/.run
 install-test: $(VENV)/.test

@@ -11,6 +11,7 @@ from playwright.sync_api import sync_playwright
 from bench.server import Server
 from demo.login import LOGIN, PASSWORD
 from e2e.browser import ARGUMENTS, CHROMIUM
+from e2e.walk import Hands, enter_truck, sign_up
 
 TARGET = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
@@ -24,8 +25,13 @@ VIEWS = (
     ("planner-cannot-say-dark", "Plough and pipe to the spring chamber", DESK, "dark"),
     ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
     ("book", "/book/", DESK, "light"),
+    ("book-truck", "/book/trucks/1/", DESK, "light"),
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
-    ("book-machine-phone", "/book/machines/1/", PHONE, "light"),
+    ("book-machine", "/book/machines/6/", DESK, "light"),
+    ("book-machine-phone", "/book/machines/6/", PHONE, "light"),
+    ("book-history", "/book/machines/7/history/", DESK, "light"),
+    ("book-table", "/book/tables/trailers/", DESK, "light"),
+    ("people", "/people/", DESK, "light"),
     ("new-haul", "/hauls/new/", DESK, "light"),
     ("import", "/hauls/import/", DESK, "light"),
 )
@@ -60,6 +66,11 @@ def main() -> None:
             page.evaluate("document.fonts.ready")
             page.screenshot(path=TARGET / f"{name}.png")
             context.close()
+        context = browser.new_context(viewport={"width": DESK[0], "height": DESK[1]})
+        hands = Hands(context.new_page())
+        sign_up(hands, server.address)
+        enter_truck(hands)
+        hands.page.screenshot(path=TARGET / "first-steps.png")
         browser.close()
 
 
