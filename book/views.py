@@ -52,6 +52,9 @@ from measures import READERS, ReadingError, UnitSystem
 from measures.writing import write_entered, write_length, write_mass, write_understood
 from yards.access import YardRequest, in_yard, planners
 
+LISTED = ("trucks", "trailers", "machines", "bulk", "hitch-parts")
+"""The lists in the order of the book's page."""
+
 RECENT = 12
 """Changes that the book's page lists."""
 
@@ -105,12 +108,16 @@ def _figures(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tupl
 def _machine_figures(
     machine: Machine, units: UnitSystem, tolerances: Tolerances
 ) -> list[tuple[str, str]]:
-    configurations = list(machine.configurations.all())
-    first = configurations[0] if configurations and machine.built == "parts" else None
     try:
-        built = built_machine(machine, first, tolerances)
+        built = built_machine(machine, _drawn_as(machine), tolerances)
     except IncompleteError:
-        mass, length = "not known", "not known"
+        front, rear = machine.reach_front, machine.reach_rear
+        mass = "not known" if machine.mass is None else write_entered(machine.mass)
+        length = (
+            "not known"
+            if front is None or rear is None
+            else write_length(si(front) + si(rear), units, step=1)
+        )
     else:
         mass = write_mass(built.body.mass_kg, units)
         length = write_length(built.outline.front_m + built.outline.rear_m, units, step=1)
@@ -129,8 +136,8 @@ def book(request: YardRequest) -> HttpResponse:
     units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
     lists = []
     open_gaps = open_questions = 0
-    for kind in KINDS.values():
-        rows = []
+    for slug in LISTED:
+        kind, rows = KINDS[slug], []
         for thing in _things(kind, request):
             lacking, asked = gaps(thing), doubts(thing, units, tolerances)
             open_gaps += bool(lacking)
@@ -303,6 +310,7 @@ def _beside(thing: Thing, request: YardRequest) -> dict[str, Any]:
     return {
         "aside": {
             "sketch": _sketch(thing, units, tolerances),
+            "sketch_of": _drawn_as(thing),
             "derived": derived(thing, units, tolerances),
             "gaps": gaps(thing),
             "doubts": doubts(thing, units, tolerances),
@@ -325,6 +333,13 @@ def _whereabouts(thing: Thing) -> list[str]:
     ]
 
 
+def _drawn_as(thing: Thing) -> Configuration | None:
+    """The configuration a built-up machine is drawn and listed in: its first."""
+    if isinstance(thing, Machine) and thing.built == Machine.Built.PARTS:
+        return next(iter(thing.configurations.all()), None)
+    return None
+
+
 def _sketch(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> Sketch | None:
     """The drawing, where there are figures enough for one."""
     try:
@@ -333,9 +348,8 @@ def _sketch(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> Sketch |
         if isinstance(thing, Trailer):
             return trailer_sketch(thing, empty_trailer(thing, tolerances), units)
         if isinstance(thing, Machine):
-            configurations = list(thing.configurations.all())
-            first = configurations[0] if configurations and thing.built == "parts" else None
-            return machine_sketch(thing, built_machine(thing, first, tolerances), units)
+            built = built_machine(thing, _drawn_as(thing), tolerances)
+            return machine_sketch(thing, built, units)
     except IncompleteError:
         return None
     return None
