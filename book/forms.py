@@ -291,6 +291,11 @@ class LoadRow(RowForm):
 
     main = ("name", "mass", "mass_tolerance", "ahead_of_rear_axle")
 
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        if self.prefix and self.prefix.endswith("-0") and not self.instance.pk:
+            self.fields["name"].widget.attrs["placeholder"] = "Driver"
+
 
 class AxleRow(RowForm):
     """An axle of a trailer."""

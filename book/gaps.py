@@ -223,6 +223,11 @@ def _truck_doubts(truck: Truck, words: Words) -> Iterator[Doubt]:
             question=f"A wheelbase of {write_length(si(truck.wheelbase), units)}?",
             field="wheelbase",
         )
+    if truck.pk and not truck.loads.all():
+        yield Doubt(
+            question="Nobody rides in it. The driver counts too: everything aboard uses payload.",
+            field="loads",
+        )
     tow = tow_limit_kg(truck)
     for hitch in truck.hitches.all():
         yield from _hitch_doubts(hitch, tow, mass)

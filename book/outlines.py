@@ -44,12 +44,12 @@ def machine_outline(
 
 def _heap(shape: str, f: float, r: float, h: float) -> Outline:
     """A bulk load: a box, a roof, or a wedge highest at one end."""
+    level = [(-r, h), (f, h)]
     top = {
-        "heap_level": [(-r, h), (f, h)],
         "heap_peaked": [((f - r) / 2, h)],
         "heap_front": [(f, h)],
         "heap_rear": [(-r, h)],
-    }[shape]
+    }.get(shape, level)
     return Outline([("mach", [(-r, 0.0), *top, (f, 0.0)])], [])
 
 

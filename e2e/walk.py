@@ -78,6 +78,13 @@ def enter_truck(hands: Hands) -> None:
     ):
         hands.write(label, text)
     hands.choose("Empty weight from", "Door sticker: GVWR less payload")
+    driver = hands.page.locator("[data-prefix=loads] fieldset").first
+    for name, text in (("name", "Driver"), ("-mass", "190"), ("ahead_of_rear_axle", "72")):
+        hands.page.wait_for_timeout(hands.look_ms)
+        box = driver.locator(f"input[name$={name}]")
+        box.press_sequentially(text, delay=hands.key_ms)
+        hands.boxes += 1
+        hands.keys += len(text)
     hands.press("Save truck")
     hands.write("Behind the rear axle", "50")
     hands.choose("Kind", "Ball")

@@ -39,6 +39,8 @@ class PersonForm(BaseUserCreationForm):
         name = self.fields["username"]
         name.label, name.help_text = "Name to sign in with", "Letters and numbers."
         name.error_messages["unique"] = "Somebody signs in with that name already. Choose another."
+        name.widget.attrs.pop("autofocus", None)
+        next(iter(self.fields.values())).widget.attrs["autofocus"] = True
         self.fields["password1"].label = "Password"
         self.fields["password1"].help_text = "At least 10 characters."
         self.fields["password2"].label = "Password again"

@@ -275,6 +275,8 @@ class GapsAndDoubts(Yards):
                 self.assertIn(words, self.asked(truck))
                 truck.refresh_from_db()
         self.assertIn("Adapter sleeve is rated 5,000 lb", self.asked(truck))
+        truck.loads.all().delete()
+        self.assertIn("The driver counts too", self.asked(truck))
         bed = Hitch.objects.get(type="gooseneck")
         bed.offset = q("40 in")
         bed.save()

@@ -19,7 +19,19 @@ from mechanics.plan import Plan
 from mechanics.report import Report, evaluate
 from mechanics.tests.outfits import example_plan, inch, lb, plans, random_plan, tractor
 
-SHAPES = ("tractor", "loader", "excavator", "implement", "pallet")
+SHAPES = (
+    "tractor",
+    "loader",
+    "excavator",
+    "implement",
+    "pallet",
+    "heap_level",
+    "heap_peaked",
+    "heap_front",
+    "heap_rear",
+    "heap_of_a_kind_nobody_knows",
+    "boat",
+)
 
 
 def drawn(report: Report, selected: int | None = 0, unit: UnitSystem = UnitSystem.US):  # type: ignore[no-untyped-def]
