@@ -10,7 +10,7 @@ from hauls.drawing import WIDTH, Drawing, draw, share_scale
 from hauls.models import Haul
 from hauls.news import News
 from hauls.services.haul import placed, set_reference
-from hauls.ways import ways_out
+from hauls.ways import ways_out, worth_weighing
 from hauls.wording import (
     STATUS_WORDS,
     Sentence,
@@ -322,6 +322,9 @@ def present(
     )
     said: Sentence = sentence(report, index, marks, names, unit)
     ways = [] if index is None or report.windows[index].intervals else ways_out(plan, index, unit)
+    weigh = ""
+    if index is not None and report.windows[index].intervals:
+        weigh = worth_weighing(plan, index, unit)
     rows = _rows(report, state.open, names, unit)
     opened = next((c for c in report.checks if c.code == state.open), None)
     arithmetic: Why | None = None
@@ -354,6 +357,7 @@ def present(
         "verdict_word": STATUS_WORDS[report.verdict],
         "said": said,
         "ways": ways,
+        "weigh": weigh,
         "drawing": drawing,
         "width": WIDTH,
         "per_unit": drawing.scale / per_m,

@@ -1,4 +1,4 @@
-"""What would open a window that is empty: the smallest changes, in plain words."""
+"""What would open a window that is empty, or widen one that is sure: in plain words."""
 
 from __future__ import annotations
 
@@ -8,11 +8,12 @@ from functools import lru_cache
 from hauls.services.haul import placed
 from hauls.wording import SCHOOL_LABELS
 from measures import UnitSystem
-from measures.writing import write_mass
+from measures.writing import write_inches, write_mass
 from mechanics.hitch import HitchType
 from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.rules import FIXED_RANGES, Rules, TongueSchool
+from mechanics.weigh_which import Weighing, weigh_which
 
 HALVINGS = 12
 """Steps of the search for the mass: to a four-thousandth of the machine's."""
@@ -58,6 +59,32 @@ def _ways_out(plan: Plan, index: int, unit: UnitSystem) -> tuple[str, ...]:
     if less is not None:
         found.append(f"With {write_mass(less, unit)} less on it there is a place.")
     return tuple(found) or ("Try another trailer or truck.",)
+
+
+def worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
+    """The single weighing that would widen the item's sure window most; empty where none.
+
+    None of it depends on where the item itself stands, so a drag asks only once.
+    """
+    return _worth_weighing(placed(plan, index, reference_m=0.0), index, unit)
+
+
+@lru_cache(maxsize=256)
+def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
+    gains = weigh_which(plan, index)
+    if not gains:
+        return ""
+    best = gains[0]
+    names = {item.id: item.name or item.id for item in plan.items}
+    what = {
+        Weighing.ITEM_AXLES: f"both axles of {names.get(best.item or '')}",
+        Weighing.ITEM_WHOLE: names.get(best.item or "", ""),
+        Weighing.TRAILER_TONGUE: "the empty trailer's tongue",
+        Weighing.TRAILER_WHOLE: "the empty trailer",
+        Weighing.TRUCK_AXLES: "both axles of the empty truck",
+    }[best.weighing]
+    now = write_inches(best.before_m, unit) if best.before_m else "nothing"
+    return f"Weigh {what}: the sure window grows from {now} to {write_inches(best.after_m, unit)}."
 
 
 def _opens(plan: Plan, index: int) -> bool:
