@@ -55,6 +55,9 @@ from yards.access import YardRequest, in_yard, planners
 LISTED = ("trucks", "trailers", "machines", "bulk", "hitch-parts")
 """The lists in the order of the book's page."""
 
+SHOWN = 40
+"""Things of one list that the page shows; the search finds the others."""
+
 RECENT = 12
 """Changes that the book's page lists."""
 
@@ -134,11 +137,14 @@ def _machine_figures(
 def book(request: YardRequest) -> HttpResponse:
     """All the yard owns, list by list, with what is missing."""
     units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
+    search = request.GET.get("q", "").strip()[:100]
     lists = []
     open_gaps = open_questions = 0
     for slug in LISTED:
         kind, rows = KINDS[slug], []
-        for thing in _things(kind, request):
+        things = _things(kind, request).filter(name__icontains=search)
+        count = things.count()
+        for thing in things[:SHOWN]:
             lacking, asked = gaps(thing), doubts(thing, units, tolerances)
             open_gaps += bool(lacking)
             open_questions += bool(asked)
@@ -150,9 +156,11 @@ def book(request: YardRequest) -> HttpResponse:
                     "doubts": asked,
                 }
             )
-        lists.append({"kind": kind, "rows": rows})
+        lists.append({"kind": kind, "rows": rows, "count": count, "more": count - len(rows)})
     context = {
         "lists": lists,
+        "search": search,
+        "all_shown": not any(entry["more"] for entry in lists),
         "open_gaps": open_gaps,
         "open_questions": open_questions,
         "latest": latest_changes(request.yard, RECENT),

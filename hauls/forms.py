@@ -6,7 +6,7 @@ from typing import Any
 
 from django import forms
 
-from book.models import Bulk, Hitch, Machine, Trailer
+from book.models import Bulk, Configuration, Hitch, Machine, Trailer
 from hauls.compose import Load
 from planfile.reading import MAX_BYTES
 from yards.models import Yard
@@ -36,11 +36,8 @@ class OutfitForm(forms.Form):
         trailers = Trailer.objects.filter(yard=yard).select_related("yard")
         self.fields["hitch"].queryset = hitches  # type: ignore[attr-defined]
         self.fields["trailer"].queryset = trailers  # type: ignore[attr-defined]
-        self._loads = loads_of(yard)
-        machines = [
-            (key, load.name) for key, load in self._loads.items() if load.machine is not None
-        ]
-        bulk = [(key, load.name) for key, load in self._loads.items() if load.bulk is not None]
+        self.yard = yard
+        machines, bulk = load_choices(yard)
         groups = [
             (words, found) for words, found in (("Machines", machines), ("Bulk", bulk)) if found
         ]
@@ -61,8 +58,8 @@ class OutfitForm(forms.Form):
                 self.initial["hitch"] = hitches[0].pk
             if len(trailers) == 1:
                 self.initial["trailer"] = trailers[0].pk
-            if len(self._loads) == 1:
-                self.initial["load_1"] = next(iter(self._loads))
+            if len(machines) + len(bulk) == 1:
+                self.initial["load_1"] = (machines or bulk)[0][0]
 
     @property
     def first_fields(self) -> list[forms.BoundField]:
@@ -84,7 +81,7 @@ class OutfitForm(forms.Form):
     def loads(self) -> list[Load]:
         """The loads chosen, in order."""
         chosen = (self.cleaned_data.get(f"load_{n}") for n in range(1, LOADS + 1))
-        return [self._loads[key] for key in chosen if key]
+        return [read_load(key, self.yard) for key in chosen if key]
 
 
 def load_key(load: Load) -> str:
@@ -95,24 +92,40 @@ def load_key(load: Load) -> str:
     return f"machine-{machine}" if configuration is None else f"machine-{machine}-{configuration}"
 
 
-def loads_of(yard: Yard) -> dict[str, Load]:
-    """What a yard has to put on a deck: machines, each as configured, and bulk loads."""
-    loads = []
-    machines = (
-        Machine.objects.filter(yard=yard)
-        .select_related("yard")
-        .prefetch_related("parts", "configurations__parts")
-    )
-    for machine in machines:
-        configurations = list(machine.configurations.all())
-        # a machine built up from parts has no weight apart from its configurations
-        if machine.built != Machine.Built.PARTS or not configurations:
-            loads.append(Load(machine=machine))
-        for configuration in configurations:
-            configuration.machine = machine
-            loads.append(Load(machine=machine, configuration=configuration))
-    loads += [Load(bulk=bulk) for bulk in Bulk.objects.filter(yard=yard).select_related("yard")]
-    return {load_key(load): load for load in loads}
+def load_choices(yard: Yard) -> tuple[list[tuple[str, str]], list[tuple[str, str]]]:
+    """What a yard has to put on a deck, as keys and names: machines as configured, bulk.
+
+    A machine built up from parts has no weight apart from its configurations.
+    """
+    ways: dict[int, list[tuple[int, str]]] = {}
+    configurations = Configuration.objects.filter(machine__yard=yard).order_by("pk")
+    for machine, pk, name in configurations.values_list("machine_id", "pk", "name"):
+        ways.setdefault(machine, []).append((pk, name))
+    machines = []
+    things = Machine.objects.filter(yard=yard).values_list("pk", "name", "built")
+    for pk, name, built in things:
+        if built != Machine.Built.PARTS or pk not in ways:
+            machines.append((f"machine-{pk}", name))
+        machines += [(f"machine-{pk}-{way}", f"{name}, {words}") for way, words in ways.get(pk, ())]
+    bulk = [
+        (f"bulk-{pk}", name)
+        for pk, name in Bulk.objects.filter(yard=yard).values_list("pk", "name")
+    ]
+    return machines, bulk
+
+
+def read_load(key: str, yard: Yard) -> Load:
+    """The load of a choice that :func:`load_choices` offered."""
+    kind, *numbers = key.split("-")
+    if kind == "bulk":
+        return Load(bulk=Bulk.objects.select_related("yard").get(yard=yard, pk=numbers[0]))
+    machines = Machine.objects.select_related("yard").prefetch_related("parts")
+    machine = machines.get(yard=yard, pk=numbers[0])
+    if len(numbers) == 1:
+        return Load(machine=machine)
+    configuration = machine.configurations.get(pk=numbers[1])
+    configuration.machine = machine
+    return Load(machine=machine, configuration=configuration)
 
 
 class ImportForm(forms.Form):

@@ -52,6 +52,7 @@ class Haul(YardOwned):
 
     class Meta:
         ordering = ["-changed_at", "-pk"]
+        indexes = [models.Index(fields=["yard", "-changed_at", "-id"], name="hauls_newest_first")]
 
     def __str__(self) -> str:
         return self.name

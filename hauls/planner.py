@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 from hauls.drawing import WIDTH, Drawing, draw, share_scale
@@ -389,8 +391,19 @@ def present(
 
 
 def headline(haul: Haul, unit: UnitSystem) -> tuple[Drawing, str]:
-    """A haul's picture and, in one line, what is wrong or what is tightest."""
-    state = State(haul)
+    """A haul's picture and, in one line, what is wrong or what is tightest.
+
+    Drawn once for each document; a list shows the same ones again and again.
+
+    Raises:
+        PlanFileError: the plan cannot be read.
+    """
+    return _headline(json.dumps(haul.document, sort_keys=True), unit)
+
+
+@lru_cache(maxsize=512)
+def _headline(document: str, unit: UnitSystem) -> tuple[Drawing, str]:
+    state = State(Haul(document=json.loads(document)))
     plan = state.plan()
     report = evaluate(plan)
     drawn = [_drawn(item) for item in state.document.get("items", [])]

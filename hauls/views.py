@@ -8,6 +8,7 @@ from typing import Any
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
+from django.core.paginator import Paginator
 from django.db.models import Q, QuerySet
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
@@ -43,8 +44,11 @@ from planfile.errors import PlanFileError
 from yards.access import YardRequest, in_yard, owners, planners
 from yards.recent import in_yard_recently
 
-LISTED = 200
-"""Hauls that one page lists; the search finds the others."""
+LISTED = 48
+"""Hauls on one page of the list."""
+
+LACKING = 8
+"""Things without which no plan can be made that the list of hauls names."""
 
 PROBLEMS = 40
 """Problems of a yard file that the page lists."""
@@ -97,8 +101,10 @@ def home(request: YardRequest) -> HttpResponse:
             | Q(links__machine__name__icontains=search)
             | Q(links__bulk__name__icontains=search)
         ).distinct()
+    page = Paginator(hauls, LISTED).get_page(request.GET.get("page"))
     context = {
-        "cards": _cards(hauls[:LISTED], request.user.unit_system),
+        "cards": _cards(page.object_list, request.user.unit_system),
+        "page": page,
         "width": WIDTH,
         "search": search,
     }
@@ -124,6 +130,8 @@ def _first_steps(request: YardRequest) -> dict[str, Any]:
     for slug in ("trucks", "trailers", "machines", "bulk"):
         kind = KINDS[slug]
         things = kind.model._default_manager.filter(yard=yard).prefetch_related(*kind.prefetch)
+        if kind.model is Machine:
+            things = things.perhaps_stopped()
         for thing in things:
             stops = [gap.words for gap in gaps(thing) if gap.stops_plans]
             if stops:
@@ -132,7 +140,8 @@ def _first_steps(request: YardRequest) -> dict[str, Any]:
     return {
         "counts": counts,
         "ready": all(counts.values()),
-        "lacking": lacking,
+        "lacking": lacking[:LACKING],
+        "lacking_more": max(len(lacking) - LACKING, 0),
         "first_truck": first_truck.pk if first_truck else None,
     }
 

@@ -6,10 +6,26 @@ from decimal import Decimal
 
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
+from django.db.models import Q
 
 from book.fields import LengthField, MassField, VolumeField
 from book.models.thing import Known, Thing
 from mechanics.fluids import FLUIDS
+
+
+class MachineQuerySet(models.QuerySet["Machine"]):
+    """Machines as a page needs them."""
+
+    def perhaps_stopped(self) -> MachineQuerySet:
+        """Those that no plan may be possible with; all others lack nothing for one."""
+        whole = Q(built="whole") & (Q(mass=None) | Q(balance_ahead=None))
+        axles = Q(built="axles") & (
+            Q(front_axle_mass=None) | Q(rear_axle_mass=None) | Q(wheelbase=None)
+        )
+        reach = Q(reach_front=None) | Q(reach_rear=None)
+        return self.filter(
+            whole | axles | reach | Q(built="parts") | Q(parts__isnull=False)
+        ).distinct()
 
 
 class Machine(Thing):
@@ -136,6 +152,8 @@ class Machine(Thing):
     tail_clearance = LengthField(
         null=True, help_text="Lowest point of the rear overhang above the ground."
     )
+
+    objects = MachineQuerySet.as_manager()
 
     class Meta(Thing.Meta):
         constraints = [

@@ -6,6 +6,9 @@ import json
 from dataclasses import asdict
 from typing import Any
 
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+
 from book.kinds import KINDS
 from book.models import Bulk, Configuration, Hitch, HitchPart, Machine, Trailer, Truck
 from book.tests.pages import BULK, HITCH, MACHINE, PART, TRAILER, TRUCK, formset
@@ -167,6 +170,33 @@ class Layout(YardCase):
                     page = self.client.get(f"/book/{kind.slug}/{thing.pk}/")
                     self.assertContains(page, thing.name)
                     self.assertNotContains(page, "None</")
+
+
+class Finding(YardCase):
+    def test_things_are_found_by_a_part_of_their_name(self) -> None:
+        page = self.client.get("/book/", {"q": "harrow"})
+        self.assertContains(page, "Harrow 60 backhoe tractor")
+        self.assertNotContains(page, "Kestrel T6")
+        self.assertContains(page, "No truck has “harrow” in its name")
+
+    def test_a_long_list_shows_its_beginning_and_says_so(self) -> None:
+        Machine.objects.bulk_create(Machine(yard=self.yard, name=f"Z {n:03}") for n in range(60))
+        page = self.client.get("/book/")
+        self.assertContains(page, "And 28 more")
+        self.assertContains(page, "Machines <span>68</span>")
+        home = self.client.get("/")
+        self.assertContains(home, "And 53 more in the book")
+
+    def test_queries_do_not_grow_with_the_yard(self) -> None:
+        def counted(address: str) -> int:
+            with CaptureQueriesContext(connection) as found:
+                self.client.get(address)
+            return len(found)
+
+        before = [counted(address) for address in ("/", "/book/", "/hauls/new/")]
+        Machine.objects.bulk_create(Machine(yard=self.yard, name=f"Z {n:03}") for n in range(60))
+        after = [counted(address) for address in ("/", "/book/", "/hauls/new/")]
+        self.assertEqual(after, before)
 
 
 class Understanding(YardCase):

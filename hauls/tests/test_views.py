@@ -144,6 +144,18 @@ class Searching(YardCase):
                 self.assertEqual(answer.content.decode().count("card-haul"), found)
                 self.assertNotContains(answer, "<html")
 
+    def test_the_list_comes_in_pages(self) -> None:
+        Haul.objects.bulk_create(
+            Haul(yard=self.yard, name=f"H {n}", document=EXAMPLE) for n in range(50)
+        )
+        first = self.client.get("/")
+        self.assertContains(first, "1 to 48 of 62")
+        second = self.client.get("/", {"page": "2"})
+        self.assertContains(second, "49 to 62 of 62")
+        found = self.client.get("/", {"q": "H ", "page": "zebra"})
+        self.assertContains(found, "1 to 48 of")
+        self.assertContains(found, "?q=H&amp;page=2")
+
     def test_nothing_found_says_what_was_looked_for(self) -> None:
         self.assertContains(self.client.get("/", {"q": "<zebra>"}), "No haul has “&lt;zebra&gt;”")
 
