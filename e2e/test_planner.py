@@ -104,6 +104,37 @@ class Mouse(BrowserCase):
             self.assertEqual(haul.document["items"][1]["placement"]["reference"], 129)
 
 
+class Sideways(BrowserCase):
+    def test_dragged_across_the_deck_in_the_view_from_above(self) -> None:
+        with self.page() as page:
+            haul = self.open_haul(page, GOOD)
+            box = page.locator(".above-machine").bounding_box()
+            assert box is not None
+            x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+            page.mouse.move(x, y)
+            page.mouse.down()
+            for step in range(1, 9):
+                page.mouse.move(x, y + step)
+            page.mouse.up()
+            saved(page)
+            haul.refresh_from_db()
+            left = haul.document["items"][0]["placement"]["left"]
+            self.assertGreater(left, 3)
+            expect(page.locator("#sideways-heading")).to_contain_text("left of the middle")
+            self.assertEqual(haul.document["items"][0]["placement"]["reference"], 150)
+            page.get_by_role("button", name="Undo").click()
+            expect(page.locator("#sideways-heading")).to_contain_text("on the middle")
+
+    def test_by_keys_and_buttons(self) -> None:
+        with self.page() as page:
+            self.open_haul(page, GOOD)
+            page.locator("#machine-0").focus()
+            page.keyboard.press("ArrowUp")
+            expect(page.locator("#sideways-heading")).to_contain_text("1 in right of the middle")
+            page.get_by_role("button", name="1 in to the left").click()
+            expect(page.locator("#sideways-heading")).to_contain_text("on the middle")
+
+
 class Keys(BrowserCase):
     def test_a_whole_session_by_keyboard_alone(self) -> None:
         with self.page() as page:

@@ -167,6 +167,7 @@ class Drawing:
     close_ends: list[EndLabel]
     close_mark: str
     close_sure: str
+    above_scale: float
     above_deck: Band
     above_top: float
     above_height: float
@@ -272,6 +273,7 @@ def draw(
         if mark is None or selected is None
         else f"{marks[selected]} {write_length(mark, unit)}",
         close_sure=sure_label,
+        above_scale=above.scale,
         above_deck=Band(x=above.x(deck.start_m), width=deck.length_m * above.scale),
         above_top=ABOVE_Y - half,
         above_height=2 * half,

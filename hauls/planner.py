@@ -26,9 +26,9 @@ from hauls.wording import (
     why,
 )
 from measures import ReadingError, UnitSystem, read_length
-from measures.writing import write_length, write_mass, write_number, write_percent
+from measures.writing import write_inches, write_length, write_mass, write_number, write_percent
 from mechanics.checks import Check, Status
-from mechanics.item import Item
+from mechanics.item import Item, Placement
 from mechanics.limits import Quantity, Sense
 from mechanics.plan import Plan
 from mechanics.report import Report, evaluate
@@ -158,6 +158,21 @@ class State:
         kept = self.document["items"][index]["placement"]["reference"] * per
         self._plan = placed(plan, index, reference_m=kept)
 
+    def put_sideways(self, index: int, left_m: float) -> None:
+        """Stand an item to the driver's left of the middle, within reach of the deck."""
+        plan = self.plan()
+        most = sideways_reach(plan)
+        per = LengthUnit(self.document["units"]["length"]).m
+        left = round(min(max(left_m, -most), most) / per, 6)
+        placement = self.document["items"][index]["placement"]
+        if left or "left" in placement:
+            placement["left"] = left
+        place = plan.items[index].placement
+        self._plan = plan.with_placement(
+            plan.items[index].id,
+            Placement(reference_m=place.reference_m, facing=place.facing, left_m=left * per),
+        )
+
     def set_school(self, school: str, least: str, greatest: str) -> None:
         """Hold another school of tongue share.
 
@@ -231,6 +246,18 @@ def act(state: State, action: str, sent: Mapping[str, Any], unit: UnitSystem) ->
                 typed,
             )
         state.put(index, metres)
+    elif action == "drag_side":
+        to = _finite(sent.get("to")) * LengthUnit(state.document["units"]["length"]).m
+        step = 0.0127 if unit is UnitSystem.US else 0.01
+        state.put_sideways(index, round(to / step) * step)
+    elif action == "side":
+        by = _finite(sent.get("by"))
+        small = NUDGE_IN[unit][0] * (0.0254 if unit is UnitSystem.US else 0.001)
+        if abs(by) != 1.0:
+            raise ActionError("A step sideways is one to the left or one to the right.")
+        state.put_sideways(index, item.placement.left_m + (small if by > 0 else -small))
+    elif action == "middle":
+        state.put_sideways(index, 0.0)
     elif action == "turn":
         state.put(
             index, placed(plan, index, turn=True).items[index].placement.reference_m, turn=True
@@ -251,6 +278,20 @@ def reach(plan: Plan, index: int) -> tuple[float, float]:
         min(item.reach_forward_m - deck.front_overhang_m - 1.0, 0.0),
         max(deck.length_m + deck.rear_overhang_m + 1.0 - item.reach_rearward_m, deck.length_m),
     )
+
+
+def sideways_reach(plan: Plan) -> float:
+    """How far to either side of the middle a balance point's line may be moved."""
+    deck = plan.trailer.deck
+    return (deck.width_m or plan.trailer.track_width_m) / 2
+
+
+def sideways_words(left_m: float, unit: UnitSystem) -> str:
+    """Where an item stands across the deck, as the driver sees it."""
+    if abs(left_m) < 0.001:
+        return "on the middle"
+    side = "left" if left_m > 0 else "right"
+    return f"{write_inches(abs(left_m), unit)} {side} of the middle"
 
 
 def _finite(text: Any) -> float:
@@ -342,6 +383,8 @@ def present(
             "reading": write_length(item.placement.reference_m, unit),
             "typed": error.typed if error and error.typed else "",
             "facing": item.placement.facing.value,
+            "sideways": sideways_words(item.placement.left_m, unit),
+            "off_middle": abs(item.placement.left_m) >= 0.001,
             "has_aim": report.windows[index].aim_m is not None,
         }
     trailer = report.loads.trailer
@@ -363,6 +406,7 @@ def present(
         "drawing": drawing,
         "width": WIDTH,
         "per_unit": drawing.scale / per_m,
+        "per_unit_above": drawing.above_scale / per_m,
         "rows": rows[:ROWS_SHOWN],
         "more_rows": rows[ROWS_SHOWN:],
         "more_open": any(r.open for r in rows[ROWS_SHOWN:]),

@@ -267,7 +267,7 @@ def preview(request: YardRequest, pk: int) -> HttpResponse:
     unit = request.user.unit_system
     try:
         state = State(haul, sent)
-        act(state, "drag", sent, unit)
+        act(state, "drag_side" if sent.get("do") == "drag_side" else "drag", sent, unit)
         context = present(state, unit, saved=False, may_save=request.role.plans)
     except (ActionError, PlanFileError):
         return change(request, pk)

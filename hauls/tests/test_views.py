@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from pathlib import Path
 from typing import Any
 
@@ -374,6 +375,68 @@ class PlannerActions(YardCase):
         self.assertEqual(self.client.post("/units/", {"units": "cubits"}).status_code, 400)
         away = self.client.post("/units/", {"units": "us", "next": "https://elsewhere.example/"})
         self.assertRedirects(away, "/")
+
+
+class Sideways(YardCase):
+    def left(self) -> float:
+        """How far to the driver's left the first item is stored, in inches."""
+        self.haul.refresh_from_db()
+        return float(self.haul.document["items"][0]["placement"].get("left", 0))
+
+    def test_a_step_to_either_side_and_back_to_the_middle(self) -> None:
+        answer = self.act("side", by="1")
+        self.assertContains(answer, "1 in left of the middle")
+        self.assertEqual(self.left(), 1)
+        self.act("side", by="-1", **{"left-0": "1"})
+        self.act("side", by="-1")
+        self.assertEqual(self.left(), -1)
+        answer = self.act("middle", **{"left-0": "-1"})
+        self.assertContains(answer, "on the middle")
+        self.assertEqual(self.left(), 0)
+        self.assertEqual(self.reference(), 150)
+
+    def test_the_load_goes_to_that_side_of_the_trailer(self) -> None:
+        """5,350 lb moved 2 in: each side changes by 5350 x 2 / 84 = 127 lb."""
+        after = self.act("drag_side", to="2").content.decode()
+        sides = re.search(r"left side ([\d,]+) lb, right side ([\d,]+) lb", after)
+        assert sides is not None
+        left, right = (int(side.replace(",", "")) for side in sides.groups())
+        self.assertAlmostEqual(left - right, 2 * 5350 * 2 / 84, delta=1.5)
+
+    def test_no_further_than_the_deck_is_wide(self) -> None:
+        self.act("drag_side", to="900")
+        self.assertEqual(self.left(), 41)
+
+    def test_metric_steps(self) -> None:
+        self.user.units = "metric"
+        self.user.save()
+        self.assertContains(self.act("side", by="1"), "25 mm left of the middle")
+
+    def test_refusals(self) -> None:
+        for fields, words in (
+            ({"by": "3"}, "one to the left or one to the right"),
+            ({"by": "far"}, "not a number"),
+        ):
+            answer = self.act("side", **fields)
+            self.assertContains(answer, words, status_code=422)
+        answer = self.act("drag_side", to="nan")
+        self.assertContains(answer, "not a number", status_code=422)
+        self.assertEqual(self.left(), 0)
+
+    def test_a_drag_step_stores_nothing(self) -> None:
+        data = {
+            "do": "drag_side",
+            "to": "3",
+            "base": self.haul.revision,
+            "count": 1,
+            "selected": 0,
+            "id-0": "m1",
+            "reference-0": "150",
+            "left-0": "0",
+        }
+        answer = self.client.post(f"/hauls/{self.haul.pk}/preview/", data)
+        self.assertContains(answer, "3 in left of the middle")
+        self.assertEqual(self.left(), 0)
 
 
 class TwoPeople(YardCase):

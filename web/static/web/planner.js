@@ -42,8 +42,9 @@
   /* actions wait in order; of two places in one drag only the later one is worth asking */
   const ask = (action) => {
     const last = queue[queue.length - 1];
-    if (last && last.fields.do === "drag" && action.fields.do === "drag" && last.item === action.item) {
-      queue[queue.length - 1] = { ...action, before: last.before };
+    const drags = (one) => one.fields.do.startsWith("drag") && one.fields.do === action.fields.do;
+    if (last && drags(last) && last.item === action.item) {
+      queue[queue.length - 1] = { ...action, before: action.before ?? last.before };
     } else {
       queue.push(action);
     }
@@ -83,7 +84,7 @@
     if (action.commit) say("saving", "saving");
     let answer;
     try {
-      const looking = action.fields.do === "drag" && !action.commit;
+      const looking = action.fields.do.startsWith("drag") && !action.commit;
       answer = await fetch(looking ? form().dataset.preview : form().action, {
         method: "POST",
         body: body(action),
@@ -175,7 +176,7 @@
     if ("select" in button.dataset) return act("show", { selected: button.dataset.select }, { commit: false });
     const name = button.value;
     if (name === "open") return act("open", { code: button.dataset.code }, { commit: false });
-    if (name === "nudge") return act("nudge", { by: button.dataset.by });
+    if (name === "nudge" || name === "side") return act(name, { by: button.dataset.by });
     if (name === "overwrite") return act("overwrite", { theirs: field("theirs").value });
     act(name);
   });
@@ -219,6 +220,10 @@
       const size = event.shiftKey ? 2 : 1;
       return act("nudge", { by: event.key === "ArrowLeft" ? -size : size });
     }
+    if ((event.key === "ArrowUp" || event.key === "ArrowDown") && event.target.closest(".machine")) {
+      event.preventDefault();
+      return act("side", { by: event.key === "ArrowUp" ? -1 : 1 });
+    }
     if (event.key === "?") return document.getElementById("keys").showModal();
     const plain = { t: "turn", a: "aim" }[event.key];
     if (plain) return act(plain);
@@ -232,43 +237,56 @@
     }
   });
 
-  /* --- dragging --- */
-  const along = (event) => {
-    const picture = document.getElementById("picture");
+  /* --- dragging: along the deck in the side view, across it in the view from above --- */
+  const ways = {
+    drag: { picture: "#picture", axis: "x", field: "reference", per: "perUnit" },
+    drag_side: { picture: ".picture-above", axis: "y", field: "left", per: "perUnitAbove" },
+  };
+
+  const along = (event, way) => {
+    const picture = document.querySelector(way.picture);
     const point = new DOMPoint(event.clientX, event.clientY);
-    return point.matrixTransform(picture.getScreenCTM().inverse()).x;
+    return point.matrixTransform(picture.getScreenCTM().inverse())[way.axis];
   };
 
   document.addEventListener("pointerdown", (event) => {
-    const machine = event.target.closest("#picture .machine");
+    const machine = event.target.closest("#picture .machine, .picture-above .above-machine");
     if (!machine || event.button) return;
     event.preventDefault();
+    const name = machine.closest("#picture") ? "drag" : "drag_side";
+    const way = ways[name];
     const item = machine.dataset.item;
     if (field("selected").value !== item) act("show", { selected: item }, { commit: false });
     drag = {
+      name,
+      way,
       item,
       pointer: event.pointerId,
-      from: along(event),
-      reference: Number(field(`reference-${item}`).value),
+      from: along(event, way),
+      place: Number(field(`${way.field}-${item}`).value),
       before: snapshot(),
       to: null,
     };
-    document.getElementById("picture").setPointerCapture(event.pointerId);
+    document.querySelector(way.picture).setPointerCapture(event.pointerId);
     document.getElementById(`machine-${item}`).focus({ preventScroll: true });
   });
 
+  const dragged = ({ name, item, to }) => ({ do: name, selected: item, to: String(to) });
+
   document.addEventListener("pointermove", (event) => {
     if (!drag || event.pointerId !== drag.pointer) return;
-    drag.to = drag.reference + (along(event) - drag.from) / Number(form().dataset.perUnit);
-    ask({ fields: { do: "drag", selected: drag.item, to: String(drag.to) }, commit: false, item: drag.item });
+    const { way } = drag;
+    drag.to = drag.place + (along(event, way) - drag.from) / Number(form().dataset[way.per]);
+    ask({ fields: dragged(drag), commit: false, item: drag.item });
   });
 
   const drop = (event) => {
     if (!drag || event.pointerId !== drag.pointer) return;
     const { item, to, before } = drag;
+    const fields = dragged(drag);
     drag = null;
     if (to === null) return;
-    ask({ fields: { do: "drag", selected: item, to: String(to) }, commit: true, item, before });
+    ask({ fields, commit: true, item, before });
   };
   document.addEventListener("pointerup", drop);
   document.addEventListener("pointercancel", drop);
