@@ -385,7 +385,7 @@ class NewPartRow(RowForm):
         super().__init__(*args, **kwargs)
         self.instance.yard = yard
         self.fields["name"].required = False
-        self.fields["name"].label = "name"
+        self.fields["name"].label = "Name"
         self.fields["name"].widget.attrs["placeholder"] = "may stay empty"
         kinds = [
             (kind.value, kind.label)

@@ -26,6 +26,7 @@ VIEWS = (
     ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
     ("book", "/book/", DESK, "light"),
     ("book-truck", "/book/trucks/1/", DESK, "light"),
+    ("book-hitch", "/book/trucks/1/hitches/1/", DESK, "light"),
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
     ("book-machine", "/book/machines/6/", DESK, "light"),
     ("book-machine-phone", "/book/machines/6/", PHONE, "light"),

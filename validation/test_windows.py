@@ -143,7 +143,7 @@ class SureWindow(SimpleTestCase):
     def test_against_every_corner(self) -> None:
         """Sure exactly where no check is over at any corner of all tolerances at once."""
         seen = 0
-        for seed in range(16):
+        for seed in range(24):
             plan = random_plan(random.Random(3000 + seed), items=1 + seed % 2)
             corners = self.corners(plan)
             for index, window in enumerate(evaluate(plan).windows):
