@@ -17,6 +17,13 @@ FITS = {
 """What the trailer is coupled to on each type of hitch."""
 
 
+def couples(hitch: Hitch, trailer: Trailer) -> bool:
+    """Whether the trailer can be coupled there at all: a gooseneck over the bed, any other
+    trailer behind the bumper."""
+    over_bed = hitch.type in (Hitch.Type.GOOSENECK, Hitch.Type.FIFTH_WHEEL)
+    return over_bed == (trailer.kind == Trailer.Kind.GOOSENECK)
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Chain:
     """The parts in use, from the truck to the trailer.

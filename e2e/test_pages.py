@@ -49,6 +49,7 @@ class Views(BrowserCase):
             "/yard-file/",
             "/yards/",
             "/password/",
+            f"/match/?load_1=machine-{roller.pk}",
             "/hauls/new/",
             "/hauls/import/",
             "/nothing-here/",

@@ -6,10 +6,14 @@ from typing import Any
 
 from django import forms
 
+from book.chain import couples
 from book.models import Bulk, Configuration, Hitch, Machine, Trailer
 from hauls.compose import Load
 from planfile.reading import MAX_BYTES
 from yards.models import Yard
+
+MATCHED = 3
+"""Loads that a match is looked for at once."""
 
 LOADS = 6
 """Machines and bulk loads that one haul takes from the book."""
@@ -60,6 +64,17 @@ class OutfitForm(forms.Form):
                 self.initial["trailer"] = trailers[0].pk
             if len(machines) + len(bulk) == 1:
                 self.initial["load_1"] = (machines or bulk)[0][0]
+
+    def clean(self) -> dict[str, Any]:
+        """A gooseneck trailer goes over the bed and no other does."""
+        cleaned: dict[str, Any] = super().clean() or self.cleaned_data
+        hitch, trailer = cleaned.get("hitch"), cleaned.get("trailer")
+        if hitch and trailer and not couples(hitch, trailer):
+            where = (
+                "over the bed" if trailer.kind == Trailer.Kind.GOOSENECK else "behind the bumper"
+            )
+            self.add_error("hitch", f"{trailer.name} is coupled {where}, and {hitch} is not there.")
+        return cleaned
 
     @property
     def first_fields(self) -> list[forms.BoundField]:
@@ -126,6 +141,31 @@ def read_load(key: str, yard: Yard) -> Load:
     configuration = machine.configurations.get(pk=numbers[1])
     configuration.machine = machine
     return Load(machine=machine, configuration=configuration)
+
+
+class MatchForm(forms.Form):
+    """What is to be hauled."""
+
+    def __init__(self, *args: Any, yard: Yard, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.yard = yard
+        machines, bulk = load_choices(yard)
+        groups = [
+            (words, found) for words, found in (("Machines", machines), ("Bulk", bulk)) if found
+        ]
+        for n in range(1, MATCHED + 1):
+            self.fields[f"load_{n}"] = forms.ChoiceField(
+                label="What has to be hauled?" if n == 1 else f"And load {n}",
+                required=n == 1,
+                choices=[("", "Choose a load" if n == 1 else "No more"), *groups],
+                error_messages={"required": "Choose what has to be hauled."},
+            )
+
+    @property
+    def loads(self) -> list[Load]:
+        """The loads chosen, in driving-on order."""
+        chosen = (self.cleaned_data.get(f"load_{n}") for n in range(1, MATCHED + 1))
+        return [read_load(key, self.yard) for key in chosen if key]
 
 
 class ImportForm(forms.Form):

@@ -8,6 +8,7 @@ urlpatterns = [
     path("yard-file/", views.yard_file, name="yard_file"),
     path("yard-file/out/", views.yard_out, name="yard_out"),
     path("", views.home, name="home"),
+    path("match/", views.match, name="match"),
     path("hauls/new/", views.new_haul, name="new_haul"),
     path("hauls/import/", views.bring_in, name="import_plan"),
     path("hauls/<int:pk>/", views.planner, name="haul"),

@@ -21,7 +21,8 @@ from book.kinds import KINDS
 from book.models import Bulk, Hitch, Machine, Trailer, Truck
 from book.yardfile import YardFileError
 from hauls.drawing import WIDTH
-from hauls.forms import LOADS, ImportForm, OutfitForm, load_key
+from hauls.forms import LOADS, ImportForm, MatchForm, OutfitForm, load_key
+from hauls.matching import matches
 from hauls.models import Haul, HaulQuerySet
 from hauls.news import books_news
 from hauls.planner import ActionError, State, act, headline, present
@@ -160,6 +161,7 @@ def new_haul(request: YardRequest) -> HttpResponse:
                 hitch=form.cleaned_data["hitch"],
                 trailer=form.cleaned_data["trailer"],
                 loads=form.loads,
+                backward=request.POST.get("backward") == "1",
             )
         except IncompleteError as error:
             form.add_error(None, _incomplete(error))
@@ -170,6 +172,31 @@ def new_haul(request: YardRequest) -> HttpResponse:
     return render(
         request, "hauls/outfit.html", {"form": form, "title": "New haul", "place": "haul"}
     )
+
+
+@require_GET
+@in_yard
+def match(request: YardRequest) -> HttpResponse:
+    """Which truck and trailer can take a load: every pair with its verdict and why."""
+    asked = any(key.startswith("load_") for key in request.GET)
+    form = MatchForm(request.GET if asked else None, yard=request.yard)
+    context: dict[str, Any] = {"form": form, "rows": None, "wrong": "", "place": "match"}
+    if asked and form.is_valid():
+        try:
+            loads = form.loads
+            rows, cut = matches(request.yard, loads, request.user.unit_system)
+        except (PlanFileError, MechanicsError) as error:
+            context["wrong"] = f"The book's figures do not fit together. {error}."
+        else:
+            context |= {
+                "rows": rows,
+                "cut": cut,
+                "name": ", ".join(load.name for load in loads)[:180],
+                "keys": [(f"load_{n}", load_key(load)) for n, load in enumerate(loads, 1)],
+                "single": len(loads) == 1,
+            }
+    status = 422 if form.errors or context["wrong"] else 200
+    return render(request, "hauls/match.html", context, status=status)
 
 
 @require_http_methods(["GET", "POST"])

@@ -297,6 +297,26 @@ def _way_out(report: Report, index: int, mark: str, names: dict[str, str], unit:
     )
 
 
+def why_no_place(report: Report, index: int, names: dict[str, str], unit: UnitSystem) -> str:
+    """What keeps an item from having any place on the deck; empty where it has one."""
+    contradiction = report.windows[index].contradiction
+    if contradiction is None:
+        return ""
+    low, high = contradiction
+    if low == high:
+        # a ball that can jump off comes before any rating
+        over = [c for c in report.checks if c.code == low or c.code == "hitch.ball_size"]
+        over = sorted(
+            (c for c in over if c.status is Status.OVER), key=lambda c: c.code != "hitch.ball_size"
+        )
+        passed = over[0] if over else None
+        return "" if passed is None else _fault(passed, report, names, unit)
+    return (
+        f"No place is right: further forward {_beyond(low, report, names)}, further back "
+        f"{_beyond(high, report, names)}."
+    )
+
+
 def _beyond(code: str, report: Report, names: dict[str, str]) -> str:
     """What goes wrong past the end that a limit makes."""
     word = tongue_word(report.plan.hitch.type)

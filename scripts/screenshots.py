@@ -34,7 +34,7 @@ VIEWS = (
     ("book-table", "/book/tables/trailers/", DESK, "light"),
     ("people", "/people/", DESK, "light"),
     ("new-haul", "/hauls/new/", DESK, "light"),
-    ("import", "/hauls/import/", DESK, "light"),
+    ("match", "/match/?load_1=machine-2", DESK, "light"),
 )
 
 

@@ -55,31 +55,24 @@ def create_haul(
     hitch: Hitch,
     trailer: Trailer,
     loads: Sequence[Load],
+    backward: bool = False,
 ) -> Haul:
     """A haul from the book, in the units the person reads in.
 
-    One machine is put at its aim where it has one; several are lined up.
+    One machine is put at its aim where it has one, ``backward`` if asked; several are
+    lined up.
 
     Raises:
         IncompleteError: something of the book lacks figures.
         PlanFileError: the book's figures do not make a valid plan.
     """
-    units = FileUnits.of(UnitSystem(user.units))
-    document: dict[str, Any] = {
-        "format": "eyebolt.plan",
-        "version": 1,
-        "name": name,
-        "units": {"mass": units.mass, "length": units.length},
-        "truck": truck_section(hitch.truck, hitch, units),
-        "hitch": hitch_section(hitch, trailer, units),
-        "trailer": trailer_section(trailer, units),
-        "items": [],
-        "rules": {"tongue": "default"},
-    }
+    document = bare_document(name, hitch, trailer, UnitSystem(user.units))
     for load in loads:
         append_item(document, load)
     if len(loads) > 1:
         line_up(document)
+    elif loads and backward:
+        turn_to_aim(document)
     plan = read_document(document)
     haul = Haul.objects.create(
         yard=yard,
@@ -93,6 +86,26 @@ def create_haul(
     )
     _link(haul, dict(zip([item["id"] for item in document["items"]], loads, strict=True)))
     return haul
+
+
+def bare_document(name: str, hitch: Hitch, trailer: Trailer, system: UnitSystem) -> dict[str, Any]:
+    """A plan of truck, hitch and trailer with nothing on the deck.
+
+    Raises:
+        IncompleteError: truck or trailer lack figures.
+    """
+    units = FileUnits.of(system)
+    return {
+        "format": "eyebolt.plan",
+        "version": 1,
+        "name": name,
+        "units": {"mass": units.mass, "length": units.length},
+        "truck": truck_section(hitch.truck, hitch, units),
+        "hitch": hitch_section(hitch, trailer, units),
+        "trailer": trailer_section(trailer, units),
+        "items": [],
+        "rules": {"tongue": "default"},
+    }
 
 
 def append_item(document: dict[str, Any], load: Load) -> str:
@@ -116,6 +129,15 @@ def append_item(document: dict[str, Any], load: Load) -> str:
     if aim is not None:
         set_reference(document, index, aim)
     return item_id
+
+
+def turn_to_aim(document: dict[str, Any]) -> None:
+    """Turn the first item round, at its aim that way if it has one."""
+    plan = placed(read_document(document), 0, turn=True)
+    placement = plan.items[0].placement
+    document["items"][0]["placement"]["facing"] = placement.facing.value
+    aim = evaluate(plan).windows[0].aim_m
+    set_reference(document, 0, placement.reference_m if aim is None else aim)
 
 
 def line_up(document: dict[str, Any]) -> None:

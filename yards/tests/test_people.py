@@ -217,6 +217,7 @@ class Rights(YardCase):
     OWN = {"set_units", "own_yards", "go_to_yard", "own_password"}
     LOOK = {
         "home",
+        "match",
         "haul",
         "preview_haul",
         "export_plan",
