@@ -305,10 +305,12 @@ def why_no_place(report: Report, index: int, names: dict[str, str], unit: UnitSy
     low, high = contradiction
     if low == high:
         # a ball that can jump off comes before any rating
-        over = [c for c in report.checks if c.code == low or c.code == "hitch.ball_size"]
-        over = sorted(
-            (c for c in over if c.status is Status.OVER), key=lambda c: c.code != "hitch.ball_size"
-        )
+        over = [
+            check
+            for code in ("hitch.ball_size", low)
+            for check in report.checks
+            if check.code == code and check.status is Status.OVER
+        ]
         passed = over[0] if over else None
         return "" if passed is None else _fault(passed, report, names, unit)
     return (
