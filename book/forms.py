@@ -156,6 +156,10 @@ class TrailerForm(PartsChooser, ThingForm):
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         pk = self.instance.pk
+        if kwargs.get("units") is UnitSystem.METRIC:
+            self.fields["gvwr"].label = "Maximum authorised mass (MAM)"
+            self.fields["gvwr"].help_text = "Plate: the trailer with all that is on it."
+            self.fields["empty_tongue_mass"].label = "Empty nose weight"
         self.add_parts(self.yard, [link.part for link in self.instance.links.all()] if pk else [])
         self.fields["parts_on"].widget.attrs["class"] = "form-check-input"
 

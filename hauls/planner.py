@@ -347,8 +347,8 @@ def present(
         if index is None
         else [
             (
-                end_words(piece.start_limit, hitch, share, names),
-                end_words(piece.end_limit, hitch, share, names),
+                end_words(piece.start_limit, hitch, share, names, unit),
+                end_words(piece.end_limit, hitch, share, names, unit),
             )
             for piece in report.windows[index].intervals
         ]
@@ -484,7 +484,7 @@ def _rows(report: Report, opened: str, names: dict[str, str], unit: UnitSystem) 
 
 
 def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> Row:
-    name = label(check.code, names)
+    name = label(check.code, names, unit)
     if check.item is not None:
         name = f"{names.get(check.item, check.item)}: {name[:1].lower()}{name[1:]}"
     margin, tail, fill = "", "", 0.0

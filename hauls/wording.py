@@ -55,6 +55,15 @@ LABELS: Final = {
     "deck.width": "Deck width",
 }
 
+METRIC_LABELS: Final = {
+    "trailer.gvwr": "Trailer MAM",
+    "truck.gvwr": "Truck MAM",
+    "truck.max_trailer_mass": "Towing limit",
+    "truck.max_tongue_mass": "Nose weight limit",
+    "combination.gcwr": "Gross train mass",
+}
+"""What metric plates call the same limits."""
+
 MISSING_WORDS: Final = {
     "trailer.gvwr": "the trailer's GVWR",
     "truck.front_gawr": "the truck's front axle rating",
@@ -65,6 +74,13 @@ MISSING_WORDS: Final = {
     "truck.gcwr": "the combination rating (GCWR)",
     "hitch.ball_diameter": "the size of the ball",
     "trailer.coupler_size": "the ball size of the coupler",
+}
+
+METRIC_MISSING_WORDS: Final = {
+    "trailer.gvwr": "the trailer's maximum authorised mass (MAM)",
+    "truck.gvwr": "the truck's maximum authorised mass (MAM)",
+    "truck.max_trailer_mass": "the truck's towing limit",
+    "truck.gcwr": "the gross train mass",
 }
 
 SCHOOL_LABELS: Final = {
@@ -86,8 +102,13 @@ def tongue_word(hitch: HitchType) -> str:
     return "pin" if hitch in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL) else "tongue"
 
 
-def label(code: str, names: dict[str, str] | None = None) -> str:
-    """The short name of a limit, from its code. ``names`` maps item ids to names."""
+def label(code: str, names: dict[str, str] | None = None, unit: UnitSystem = UnitSystem.US) -> str:
+    """The short name of a limit, from its code, as plates in those units call it.
+
+    ``names`` maps item ids to names.
+    """
+    if unit is UnitSystem.METRIC and code in METRIC_LABELS:
+        return METRIC_LABELS[code]
     if code in LABELS:
         return LABELS[code]
     if match := re.fullmatch(r"trailer\.axle_(\d+)\.(gawr|tires)", code):
@@ -99,8 +120,15 @@ def label(code: str, names: dict[str, str] | None = None) -> str:
     return code
 
 
-def missing_words(path: str) -> str:
+def within(words: str) -> str:
+    """A name in the middle of a sentence: ``truck GVWR``."""
+    return words[:1].lower() + words[1:]
+
+
+def missing_words(path: str, unit: UnitSystem = UnitSystem.US) -> str:
     """An absent input in plain words."""
+    if unit is UnitSystem.METRIC and path in METRIC_MISSING_WORDS:
+        return METRIC_MISSING_WORDS[path]
     if match := re.fullmatch(r"trailer\.axles\[(\d+)\]\.gawr", path):
         return f"the rating of trailer axle {int(match[1]) + 1}"
     return MISSING_WORDS.get(path, path)
@@ -121,7 +149,11 @@ def _axle_range(report: Report) -> tuple[float, float]:
 
 
 def end_words(
-    code: str, hitch: HitchType, share: tuple[float, float], names: dict[str, str]
+    code: str,
+    hitch: HitchType,
+    share: tuple[float, float],
+    names: dict[str, str],
+    unit: UnitSystem,
 ) -> str:
     """What happens at the end of a window that a limit makes."""
     word = tongue_word(hitch)
@@ -131,9 +163,8 @@ def end_words(
         return f"{word} falls to {share[0] * 100:g} %"
     if code in ("deck.front", "deck.rear"):
         return "front of the deck" if code == "deck.front" else "tail of the deck"
-    return (
-        f"{label(code, names).lower()} full" if not code.startswith("item.") else label(code, names)
-    )
+    name = label(code, names, unit)
+    return name if code.startswith("item.") else f"{within(name)} full"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -185,7 +216,7 @@ def sentence(
         if faults:
             advice = f"Another machine needs a look: {_fault(faults[0], report, names, unit)}"
         elif unknown:
-            lacking = ", ".join(missing_words(c.missing[0]) for c in unknown)
+            lacking = ", ".join(missing_words(c.missing[0], unit) for c in unknown)
             advice = f"Cannot say all is well: {lacking} is not known."
         before = f"As it stands: {mark} at" if faults or unknown else f"Stop with the {mark}"
         return Sentence(
@@ -207,7 +238,7 @@ def summary(report: Report, names: dict[str, str], unit: UnitSystem) -> str:
         return _fault(faults[0], report, names, unit)
     for check in report.checks:
         if check.status is Status.UNKNOWN:
-            words = missing_words(check.missing[0])
+            words = missing_words(check.missing[0], unit)
             return f"{words[:1].upper()}{words[1:]} is not known."
     return _tightest(report, unit)
 
@@ -237,11 +268,7 @@ def _tightest(report: Report, unit: UnitSystem) -> str:
     tightest = min(rated, key=lambda c: c.reserve or 0.0)
     margin = tightest.margin or 0.0
     words = "left" if margin >= 0 else "over"
-    name = label(tightest.code)
-    if not re.match(r"(?:[A-Z]{2}|Trailer GV|Truck GV)", name) or name.startswith(
-        ("Trailer", "Truck")
-    ):
-        name = name[:1].lower() + name[1:]
+    name = within(label(tightest.code, unit=unit))
     return f"Tightest: {name}, {write_mass(abs(margin), unit)} {words}."
 
 
@@ -266,7 +293,7 @@ def _fault(check: Check, report: Report, names: dict[str, str], unit: UnitSystem
         other = names.get(check.code.removeprefix("item."), "its neighbour")
         here = names.get(check.item or "", "It")
         return f"{here} and {other} overlap by {write_inches(-margin, unit)}."
-    name = label(check.code)
+    name = label(check.code, unit=unit)
     return f"{name} is passed by {write_mass(-margin, unit)}."
 
 
@@ -290,10 +317,12 @@ def _way_out(report: Report, index: int, mark: str, names: dict[str, str], unit:
     if low == high:
         if low == "hitch.ball_size":
             return "Do not couple it."
-        return f"No place on this deck helps: {label(low, names)} is passed wherever it stands."
+        return (
+            f"No place on this deck helps: {label(low, names, unit)} is passed wherever it stands."
+        )
     return (
-        f"No place on this deck is right: further forward {_beyond(low, report, names)}, "
-        f"further back {_beyond(high, report, names)}."
+        f"No place on this deck is right: further forward {_beyond(low, report, names, unit)}, "
+        f"further back {_beyond(high, report, names, unit)}."
     )
 
 
@@ -314,19 +343,19 @@ def why_no_place(report: Report, index: int, names: dict[str, str], unit: UnitSy
         passed = over[0] if over else None
         return "" if passed is None else _fault(passed, report, names, unit)
     return (
-        f"No place is right: further forward {_beyond(low, report, names)}, further back "
-        f"{_beyond(high, report, names)}."
+        f"No place is right: further forward {_beyond(low, report, names, unit)}, further back "
+        f"{_beyond(high, report, names, unit)}."
     )
 
 
-def _beyond(code: str, report: Report, names: dict[str, str]) -> str:
+def _beyond(code: str, report: Report, names: dict[str, str], unit: UnitSystem) -> str:
     """What goes wrong past the end that a limit makes."""
     word = tongue_word(report.plan.hitch.type)
     least, greatest = report.plan.share_range
     if code.startswith("item."):
         other = code.removeprefix("item.")
         return f"it meets {names.get(other, other)}"
-    rated = f"{label(code, names)} is passed"
+    rated = f"{label(code, names, unit)} is passed"
     return {
         "deck.front": "it runs past the front of the deck",
         "deck.rear": "it runs past the tail of the deck",
@@ -421,10 +450,11 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
         source = "Door sticker."
     elif code == "truck.payload":
         terms = [*aboard, handed]
+        rating = within(label("truck.gvwr", unit=unit))
         source = (
             "Door sticker."
             if plan.truck.payload_kg is not None
-            else "No sticker given: GVWR less both empty axle masses."
+            else f"No sticker given: {rating} less both empty axle masses."
         )
     elif code == "combination.gcwr":
         terms = [Term(name="truck, empty", amount=mass(plan.truck.empty_mass_kg)), *aboard]

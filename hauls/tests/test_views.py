@@ -377,6 +377,25 @@ class PlannerActions(YardCase):
         self.assertRedirects(away, "/")
 
 
+class MetricWords(YardCase):
+    def test_limits_go_by_the_names_of_metric_plates(self) -> None:
+        self.user.units = "metric"
+        self.user.save()
+        page = self.client.get(f"/hauls/{self.haul.pk}/")
+        for words in ("Truck MAM", "Trailer MAM", "Gross train mass", "Towing limit"):
+            self.assertContains(page, words)
+        for words in ("GVWR", "GCWR", "Tow rating"):
+            self.assertNotContains(page, words)
+        lacking = Haul.objects.get(name="Plough and pipe to the spring chamber")
+        self.assertContains(
+            self.client.get(f"/hauls/{lacking.pk}/"), "the gross train mass is not known"
+        )
+        trailer = Trailer.objects.get(name="14 ft tilt")
+        page = self.client.get(f"/book/trailers/{trailer.pk}/")
+        self.assertContains(page, "Maximum authorised mass (MAM)")
+        self.assertContains(page, "Empty nose weight")
+
+
 class Sideways(YardCase):
     def left(self) -> float:
         """How far to the driver's left the first item is stored, in inches."""
