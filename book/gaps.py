@@ -64,9 +64,9 @@ class Doubt:
 Words = tuple[UnitSystem, Tolerances]
 
 
-def gaps(thing: Thing) -> list[Gap]:
-    """What the thing lacks; what stops every plan comes first."""
-    return list(_GAPS[type(thing)](thing))
+def gaps(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Gap]:
+    """What the thing lacks, as plates in those units call it; what stops every plan first."""
+    return list(_GAPS[type(thing)](thing, units))
 
 
 def doubts(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> list[Doubt]:
@@ -82,16 +82,18 @@ def _stopping(lacks: list[str]) -> Iterator[Gap]:
 # gaps ---------------------------------------------------------------------------------
 
 
-def _truck_gaps(truck: Truck) -> Iterator[Gap]:
+def _truck_gaps(truck: Truck, units: UnitSystem) -> Iterator[Gap]:
     yield from _stopping(truck_lacks(truck))
     hitches = list(truck.hitches.all())
     if not hitches:
         yield Gap(words="a hitch", blocks=ANY_PLAN)
+    metric = truck.plate == Truck.Plate.METRIC
+    rating, train = ("MAM", "gross train mass") if metric else ("GVWR", "GCWR")
     for field, words, blocks in (
         ("front_gawr", "front axle rating", "truck front axle"),
         ("rear_gawr", "rear axle rating", "truck rear axle"),
-        ("gvwr", "MAM" if truck.plate == Truck.Plate.METRIC else "GVWR", "truck GVWR"),
-        ("gcwr", "gross train mass" if truck.plate == Truck.Plate.METRIC else "GCWR", "GCWR"),
+        ("gvwr", rating, f"truck {rating}"),
+        ("gcwr", train, train),
     ):
         if getattr(truck, field) is None:
             yield Gap(words=words, blocks=blocks)
@@ -109,10 +111,11 @@ def _truck_gaps(truck: Truck) -> Iterator[Gap]:
             yield Gap(words=f"ball size on {hitch.name}", blocks="ball in coupler")
 
 
-def _trailer_gaps(trailer: Trailer) -> Iterator[Gap]:
+def _trailer_gaps(trailer: Trailer, units: UnitSystem) -> Iterator[Gap]:
     yield from _stopping(trailer_lacks(trailer))
     if trailer.gvwr is None:
-        yield Gap(words="GVWR", blocks="trailer GVWR")
+        rating = "MAM" if units is UnitSystem.METRIC else "GVWR"
+        yield Gap(words=rating, blocks=f"trailer {rating}")
     unrated = [n + 1 for n, axle in enumerate(trailer.axles.all()) if axle.gawr is None]
     if unrated:
         numbers = " and ".join(str(n) for n in unrated)
@@ -127,7 +130,7 @@ def _trailer_gaps(trailer: Trailer) -> Iterator[Gap]:
         yield Gap(words="deck width", blocks="deck width")
 
 
-def _machine_gaps(machine: Machine) -> Iterator[Gap]:
+def _machine_gaps(machine: Machine, units: UnitSystem) -> Iterator[Gap]:
     configurations = list(machine.configurations.all())
     if machine.built == Machine.Built.PARTS and configurations:
         seen: set[str] = set()
@@ -142,7 +145,7 @@ def _machine_gaps(machine: Machine) -> Iterator[Gap]:
         yield Gap(words="width", blocks="deck width, standing side by side")
 
 
-def _part_gaps(part: HitchPart) -> Iterator[Gap]:
+def _part_gaps(part: HitchPart, units: UnitSystem) -> Iterator[Gap]:
     if part.max_trailer_mass is None and part.kind != HitchPart.Kind.HEAD:
         yield Gap(words="trailer rating", blocks="hitch chain")
     if part.max_tongue_mass is None and part.kind not in (
@@ -154,7 +157,7 @@ def _part_gaps(part: HitchPart) -> Iterator[Gap]:
         yield Gap(words="ball size", blocks="ball in coupler")
 
 
-def _bulk_gaps(bulk: Bulk) -> Iterator[Gap]:
+def _bulk_gaps(bulk: Bulk, units: UnitSystem) -> Iterator[Gap]:
     yield from _stopping(bulk_lacks(bulk))
     if bulk.width is None:
         yield Gap(words="width", blocks="deck width, standing side by side")
@@ -479,7 +482,7 @@ def _bulk_doubts(bulk: Bulk, words: Words) -> Iterator[Doubt]:
         )
 
 
-_GAPS: dict[type, Callable[[Any], Iterator[Gap]]] = {
+_GAPS: dict[type, Callable[[Any, UnitSystem], Iterator[Gap]]] = {
     Truck: _truck_gaps,
     HitchPart: _part_gaps,
     Trailer: _trailer_gaps,

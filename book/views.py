@@ -145,7 +145,7 @@ def book(request: YardRequest) -> HttpResponse:
         things = _things(kind, request).filter(name__icontains=search)
         count = things.count()
         for thing in things[:SHOWN]:
-            lacking, asked = gaps(thing), doubts(thing, units, tolerances)
+            lacking, asked = gaps(thing, units), doubts(thing, units, tolerances)
             open_gaps += bool(lacking)
             open_questions += bool(asked)
             rows.append(
@@ -320,7 +320,7 @@ def _beside(thing: Thing, request: YardRequest) -> dict[str, Any]:
             "sketch": _sketch(thing, units, tolerances),
             "sketch_of": _drawn_as(thing),
             "derived": derived(thing, units, tolerances),
-            "gaps": gaps(thing),
+            "gaps": gaps(thing, units),
             "doubts": doubts(thing, units, tolerances),
             "sums": sums(thing, units, tolerances) if isinstance(thing, Machine) else [],
             "chains": chains,

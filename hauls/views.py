@@ -134,7 +134,7 @@ def _first_steps(request: YardRequest) -> dict[str, Any]:
         if kind.model is Machine:
             things = things.perhaps_stopped()
         for thing in things:
-            stops = [gap.words for gap in gaps(thing) if gap.stops_plans]
+            stops = [gap.words for gap in gaps(thing, request.user.unit_system) if gap.stops_plans]
             if stops:
                 lacking.append({"kind": kind, "thing": thing, "stops": stops})
     first_truck = Truck.objects.filter(yard=yard).first()
