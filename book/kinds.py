@@ -5,6 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
+from django.db.models import QuerySet
+from django.http import Http404
+
 from book.forms import (
     AdditionRows,
     AxleFormSet,
@@ -19,6 +22,7 @@ from book.forms import (
     TruckForm,
 )
 from book.models import Bulk, HitchPart, Machine, Thing, Trailer, Truck
+from yards.models import Yard
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -322,3 +326,21 @@ KINDS = {
         ),
     )
 }
+
+
+def kind_of(slug: str) -> Kind:
+    """The kind of an address.
+
+    Raises:
+        Http404: there is none of that name.
+    """
+    try:
+        return KINDS[slug]
+    except KeyError:
+        raise Http404(slug) from None
+
+
+def things_of(kind: Kind, yard: Yard) -> QuerySet[Any]:
+    """A yard's things of a kind, with all that belongs to them."""
+    found = kind.model._default_manager.filter(yard=yard).select_related("yard")
+    return found.prefetch_related(*kind.prefetch)

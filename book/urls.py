@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from book import table_views, views
+from book import inner_views, photo_views, table_views, views
 
 urlpatterns = [
     path("", views.book, name="book"),
@@ -11,30 +11,34 @@ urlpatterns = [
     path("tables/<slug:slug>.csv", table_views.table_out, name="table_out"),
     path("tables/<slug:slug>/", table_views.table_in, name="table_in"),
     path("tolerances/", views.tolerances, name="tolerances"),
-    path("photos/<int:pk>/", views.photo, name="photo"),
-    path("photos/<int:pk>/remove/", views.remove_photo, name="remove_photo"),
-    path("trucks/<int:truck_pk>/hitches/new/", views.edit_hitch, name="add_hitch"),
-    path("trucks/<int:truck_pk>/hitches/<int:pk>/", views.edit_hitch, name="edit_hitch"),
-    path("trucks/<int:truck_pk>/hitches/<int:pk>/remove/", views.remove_hitch, name="remove_hitch"),
+    path("photos/<int:pk>/", photo_views.photo, name="photo"),
+    path("photos/<int:pk>/remove/", photo_views.remove_photo, name="remove_photo"),
+    path("trucks/<int:truck_pk>/hitches/new/", inner_views.edit_hitch, name="add_hitch"),
+    path("trucks/<int:truck_pk>/hitches/<int:pk>/", inner_views.edit_hitch, name="edit_hitch"),
+    path(
+        "trucks/<int:truck_pk>/hitches/<int:pk>/remove/",
+        inner_views.remove_hitch,
+        name="remove_hitch",
+    ),
     path(
         "machines/<int:machine_pk>/configurations/new/",
-        views.edit_configuration,
+        inner_views.edit_configuration,
         name="add_configuration",
     ),
     path(
         "machines/<int:machine_pk>/configurations/<int:pk>/",
-        views.edit_configuration,
+        inner_views.edit_configuration,
         name="edit_configuration",
     ),
     path(
         "machines/<int:machine_pk>/configurations/<int:pk>/remove/",
-        views.remove_configuration,
+        inner_views.remove_configuration,
         name="remove_configuration",
     ),
     path("<slug:slug>/new/", views.edit, name="add_thing"),
     path("<slug:slug>/<int:pk>/", views.edit, name="edit_thing"),
     path("<slug:slug>/<int:pk>/history/", views.history, name="history"),
     path("<slug:slug>/<int:pk>/copy/", views.copy, name="copy_thing"),
-    path("<slug:slug>/<int:pk>/photos/", views.add_photo, name="add_photo"),
+    path("<slug:slug>/<int:pk>/photos/", photo_views.add_photo, name="add_photo"),
     path("<slug:slug>/<int:pk>/remove/", views.remove, name="remove_thing"),
 ]

@@ -1,0 +1,205 @@
+"""What the pages of the book show of a thing, next to its boxes."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
+from book.errors import IncompleteError
+from book.figures import built_machine, empty_axles, empty_trailer, si
+from book.forms import (
+    PhotoForm,
+)
+from book.gaps import doubts, gaps
+from book.kinds import Group, Kind, Rows
+from book.models import (
+    Configuration,
+    HitchPart,
+    Machine,
+    Thing,
+    Trailer,
+    Truck,
+)
+from book.summary import chain_shown, derived, fluid_sources, sums
+from book.tolerances import Tolerances
+from measures import UnitSystem
+from measures.writing import write_entered, write_length, write_mass
+from yards.access import YardRequest
+
+
+def figures_of(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tuple[str, str]]:
+    """The two or three figures that tell one thing from another in a list."""
+
+    def mass(quantity: Any) -> str:
+        return "not known" if quantity is None else write_entered(quantity)
+
+    if isinstance(thing, Truck):
+        return [
+            ("GVWR", mass(thing.gvwr)),
+            ("payload", mass(thing.payload)),
+            ("tow rating", mass(thing.max_trailer_mass)),
+        ]
+    if isinstance(thing, Trailer):
+        deck = thing.deck_length
+        return [
+            ("GVWR", mass(thing.gvwr)),
+            ("empty", mass(thing.empty_mass)),
+            ("deck", "not known" if deck is None else write_length(si(deck), units, step=1)),
+        ]
+    if isinstance(thing, HitchPart):
+        return [
+            ("is a", str(thing.get_kind_display()).lower()),
+            ("trailer", mass(thing.max_trailer_mass)),
+            ("tongue", mass(thing.max_tongue_mass)),
+        ]
+    if isinstance(thing, Machine):
+        return _machine_figures(thing, units, tolerances)
+    worked = {row.name: row.figure for row in derived(thing, units, tolerances)}
+    return [
+        ("mass", worked.get("Mass", "not known").partition(",  give")[0]),
+        ("balances", worked.get("Balances", "not known")),
+    ]
+
+
+def _machine_figures(
+    machine: Machine, units: UnitSystem, tolerances: Tolerances
+) -> list[tuple[str, str]]:
+    try:
+        built = built_machine(machine, _drawn_as(machine), tolerances)
+    except IncompleteError:
+        front, rear = machine.reach_front, machine.reach_rear
+        mass = "not known" if machine.mass is None else write_entered(machine.mass)
+        length = (
+            "not known"
+            if front is None or rear is None
+            else write_length(si(front) + si(rear), units, step=1)
+        )
+    else:
+        mass = write_mass(built.body.mass_kg, units)
+        length = write_length(built.outline.front_m + built.outline.rear_m, units, step=1)
+    known = (
+        str(machine.get_mass_known_display()).lower()
+        if machine.built == Machine.Built.WHOLE
+        else str(machine.get_built_display()).lower()
+    )
+    return [("mass", mass), ("known by", known), ("length", length)]
+
+
+def sheets(kind: Kind, form: Any, rows: list[tuple[Rows, Any]]) -> list[dict[str, Any]]:
+    """Groups of boxes and inner lists in the order of the page."""
+    sheets = []
+    for group in kind.groups:
+        fields = [form[name] for name in group.fields]
+        sheets.append(
+            {
+                "group": group,
+                "fields": fields,
+                "folded": group.folded,
+                "open": any(b.errors for b in fields),
+                "filled": sum(_differs(b) for b in fields) if group.folded else 0,
+                "rows": None,
+            }
+        )
+    lists = [
+        {
+            "group": None,
+            "fields": [],
+            "rows": {"heading": row.heading, "help": row.help, "formset": formset},
+            "folded": row.folded,
+            "filled": 0,
+            "open": bool(formset.initial_form_count())
+            or any(f.has_changed() for f in formset.forms if formset.is_bound)
+            or form["built"].value() == "parts"
+            if row.folded
+            else True,
+        }
+        for row, formset in rows
+    ]
+    after = {"new": "Coupler and chains"}
+    for entry, (row, _) in zip(lists, rows, strict=True):
+        heading = after.get(row.prefix)
+        at = next(
+            (n + 1 for n, s in enumerate(sheets) if heading and _is(s["group"], heading)),
+            len(sheets) - 1,
+        )
+        sheets.insert(at, entry)
+    return sheets
+
+
+def _is(group: Group | None, heading: str) -> bool:
+    return group is not None and group.heading == heading
+
+
+def _differs(bound: Any) -> bool:
+    """Whether a box holds something other than its default."""
+    columns = bound.form._meta.model._meta.concrete_fields
+    defaults = {column.name: column.get_default() for column in columns}
+    return bound.value() not in (None, "", False, [], defaults.get(bound.name))
+
+
+def beside(thing: Thing, request: YardRequest) -> dict[str, Any]:
+    """What stands beside the boxes: drawing, derived figures, gaps, doubts, photos."""
+    units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
+    chains = []
+    if isinstance(thing, Truck):
+        trailers = list(
+            Trailer.objects.filter(yard=request.yard).prefetch_related("axles", "links__part")
+        )
+        for hitch in thing.hitches.all():
+            chains.append(
+                {
+                    "hitch": hitch,
+                    "alone": chain_shown(hitch, None),
+                    "pairs": [
+                        (trailer, chain_shown(hitch, trailer))
+                        for trailer in trailers
+                        if trailer.links.all()
+                    ],
+                }
+            )
+    return {
+        "aside": {
+            "sketch": _sketch(thing, units, tolerances),
+            "sketch_of": _drawn_as(thing),
+            "derived": derived(thing, units, tolerances),
+            "gaps": gaps(thing, units),
+            "doubts": doubts(thing, units, tolerances),
+            "sums": sums(thing, units, tolerances) if isinstance(thing, Machine) else [],
+            "chains": chains,
+            "photos": list(thing.photos.all()),
+            "photo_form": PhotoForm(),
+            "on": _whereabouts(thing),
+            "fluids": fluid_sources() if isinstance(thing, Machine) else [],
+        }
+    }
+
+
+def _whereabouts(thing: Thing) -> list[str]:
+    if not isinstance(thing, HitchPart):
+        return []
+    return [
+        *(str(link.hitch) for link in thing.on_hitches.all()),
+        *(link.trailer.name for link in thing.on_trailers.all()),
+    ]
+
+
+def _drawn_as(thing: Thing) -> Configuration | None:
+    """The configuration a built-up machine is drawn and listed in: its first."""
+    if isinstance(thing, Machine) and thing.built == Machine.Built.PARTS:
+        return next(iter(thing.configurations.all()), None)
+    return None
+
+
+def _sketch(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> Sketch | None:
+    """The drawing, where there are figures enough for one."""
+    try:
+        if isinstance(thing, Truck):
+            return truck_sketch(thing, empty_axles(thing, tolerances), units)
+        if isinstance(thing, Trailer):
+            return trailer_sketch(thing, empty_trailer(thing, tolerances), units)
+        if isinstance(thing, Machine):
+            built = built_machine(thing, _drawn_as(thing), tolerances)
+            return machine_sketch(thing, built, units)
+    except IncompleteError:
+        return None
+    return None

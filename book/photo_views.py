@@ -1,0 +1,69 @@
+"""Photos of plates: kept, shown to their yard, removed."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import FileResponse, Http404, HttpResponse
+from django.shortcuts import get_object_or_404, redirect
+from django.views.decorators.http import require_GET, require_POST
+
+from book.forms import (
+    PhotoForm,
+)
+from book.kinds import KINDS, kind_of, things_of
+from book.models import (
+    Photo,
+)
+from book.services.photos import PhotoError, attach, detach
+from yards.access import YardRequest, in_yard, planners
+
+
+@require_POST
+@planners
+def add_photo(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """Keep a photo of a plate with the thing."""
+    kind = kind_of(slug)
+    thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
+    form = PhotoForm(request.POST, request.FILES)
+    if not form.is_valid():
+        words = " ".join(e for errors in form.errors.values() for e in errors)
+        messages.error(request, f"The photo was not kept. {words}")
+    else:
+        try:
+            attach(
+                thing,
+                form.cleaned_data["file"],
+                caption=form.cleaned_data["caption"],
+                user=request.user,
+            )
+        except PhotoError as error:
+            messages.error(request, f"The photo was not kept. {error}")
+        else:
+            messages.success(request, "The photo is kept.")
+    return redirect("edit_thing", kind.slug, thing.pk)
+
+
+@require_GET
+@in_yard
+def photo(request: YardRequest, pk: int) -> FileResponse:
+    """The picture itself, to people of its yard."""
+    found = get_object_or_404(Photo.objects.filter(yard=request.yard), pk=pk)
+    try:
+        opened = found.file.open("rb")
+    except FileNotFoundError:
+        raise Http404(pk) from None
+    answer = FileResponse(opened, content_type="image/jpeg")
+    answer["Cache-Control"] = "private, max-age=3600"
+    return answer
+
+
+@require_POST
+@planners
+def remove_photo(request: YardRequest, pk: int) -> HttpResponse:
+    """Remove a photo."""
+    found = get_object_or_404(Photo.objects.filter(yard=request.yard), pk=pk)
+    thing = found.thing
+    detach(found)
+    messages.success(request, "The photo is removed.")
+    slug = next(kind.slug for kind in KINDS.values() if isinstance(thing, kind.model))
+    return redirect("edit_thing", slug, thing.pk)
