@@ -9,7 +9,8 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from book.tables import MAX_BYTES, TABLES, Table, TableError, decode, take_in, write_table
+from book.table_reading import MAX_BYTES, TableError, decode, take_in
+from book.tables import TABLES, Table, write_table
 from yards.access import YardRequest, in_yard, planners
 
 SHOWN = 300

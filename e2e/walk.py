@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from playwright.sync_api import Page
+from playwright.sync_api import Locator, Page
 
 
 @dataclass
@@ -34,6 +34,15 @@ class Hands:
         box.press_sequentially(text, delay=self.key_ms)
         self.boxes += 1
         self.keys += len(text)
+
+    def fill_row(self, row: Locator, figures: dict[str, str]) -> None:
+        """Type into boxes of a row by the ends of their names."""
+        for name, text in figures.items():
+            self.page.wait_for_timeout(self.look_ms)
+            box = row.locator(f"input[name$={name}]")
+            box.press_sequentially(text, delay=self.key_ms)
+            self.boxes += 1
+            self.keys += len(text)
 
     def choose(self, label: str, words: str) -> None:
         """Choose from the list of that label."""
@@ -79,12 +88,7 @@ def enter_truck(hands: Hands) -> None:
         hands.write(label, text)
     hands.choose("Empty weight from", "Door sticker: GVWR less payload")
     driver = hands.page.locator("[data-prefix=loads] fieldset").first
-    for name, text in (("name", "Driver"), ("-mass", "190"), ("ahead_of_rear_axle", "72")):
-        hands.page.wait_for_timeout(hands.look_ms)
-        box = driver.locator(f"input[name$={name}]")
-        box.press_sequentially(text, delay=hands.key_ms)
-        hands.boxes += 1
-        hands.keys += len(text)
+    hands.fill_row(driver, {"name": "Driver", "-mass": "190", "ahead_of_rear_axle": "72"})
     hands.press("Save truck")
     hands.write("Behind the rear axle", "50")
     hands.choose("Kind", "Ball")
@@ -108,18 +112,12 @@ def enter_trailer(hands: Hands) -> None:
         hands.write(label, text)
     rows = hands.page.locator("[data-prefix=axles] fieldset")
     for n, place in enumerate(("183", "217")):
-        for name, text in (("position", place), ("gawr", "5200")):
-            hands.page.wait_for_timeout(hands.look_ms)
-            box = rows.nth(n).locator(f"input[name$={name}]")
-            box.press_sequentially(text, delay=hands.key_ms)
-            hands.boxes += 1
-            hands.keys += len(text)
+        hands.fill_row(rows.nth(n), {"position": place, "gawr": "5200"})
     hands.choose("Kind", "Utility")
     coupler = hands.page.locator("[data-prefix=new] fieldset").first
     coupler.locator("select").select_option("coupler")
-    hands.page.wait_for_timeout(hands.look_ms)
-    coupler.locator("input[name$=ball_size]").press_sequentially("2 5/16", delay=hands.key_ms)
-    hands.boxes += 2
+    hands.boxes += 1
+    hands.fill_row(coupler, {"ball_size": "2 5/16"})
     hands.press("Save trailer")
 
 

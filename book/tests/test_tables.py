@@ -13,7 +13,8 @@ from hypothesis.extra.django import TestCase as PropertyCase
 
 from book.history import changes_of
 from book.models import Bulk, Configuration, HitchPart, Machine, Trailer, TrailerAxle, Truck
-from book.tables import TABLES, TableError, decode, read_table, take_in, write_table
+from book.table_reading import TableError, decode, read_table, take_in
+from book.tables import TABLES, write_table
 from book.yardfile import YardFileError, dump_thing, load_thing
 from demo.yard import make_demo_yard
 from hauls.models import Haul
