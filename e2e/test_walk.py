@@ -140,6 +140,20 @@ class BookByHand(BrowserCase):
             expect(page.locator(".note-book")).to_have_count(0)
 
 
+class Matching(BrowserCase):
+    def test_from_a_load_over_the_best_pair_to_its_plan(self) -> None:
+        with self.page() as page:
+            page.get_by_role("link", name="Match").click()
+            page.select_option("#id_load_1", label="Harrow 48 tractor with loader")
+            page.get_by_role("button", name="Compare all").click()
+            first = page.locator(".matches tbody tr").first
+            expect(first.locator(".verdict")).to_contain_text("ok")
+            place = first.locator("[data-label='stop at']").inner_text().strip()
+            first.get_by_role("button").click()
+            expect(page.locator(".say mark")).to_have_text(place)
+            expect(page.locator(".say .verdict")).to_contain_text("ok")
+
+
 class Driver(BrowserCase):
     @override_settings(AXES_ENABLED=False)
     def test_a_driver_tries_a_move_and_nothing_is_saved(self) -> None:
