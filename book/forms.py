@@ -4,12 +4,14 @@ units the person reads in, and what was typed stays in its box when it is not un
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import date, timedelta
 from typing import Any
 
 from django import forms
 from django.core.exceptions import ValidationError
 from django.forms import BaseInlineFormSet, inlineformset_factory
 from django.urls import reverse_lazy
+from django.utils import timezone
 
 from book.fields import QuantityFormField
 from book.models import (
@@ -21,6 +23,7 @@ from book.models import (
     Machine,
     MachinePart,
     Thing,
+    Ticket,
     Trailer,
     TrailerAddition,
     TrailerAxle,
@@ -466,6 +469,39 @@ MachinePartRows = inlineformset_factory(
 NewPartFormSet = forms.modelformset_factory(
     HitchPart, form=NewPartRow, formset=NewPartRows, extra=1, max_num=12, can_delete=False
 )
+
+
+class TicketForm(InUnits, forms.ModelForm):
+    """What a scale said of a thing."""
+
+    class Meta:
+        model = Ticket
+        fields = ("weighed_on", *Ticket.READINGS, "place", "number", "aboard")
+        widgets = {"weighed_on": forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")}
+
+    def __init__(self, *args: Any, units: UnitSystem, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.prepare(units)
+
+    def clean_weighed_on(self) -> date:
+        """Nobody has weighed tomorrow."""
+        day: date = self.cleaned_data["weighed_on"]
+        # a yard west of the server's clock may still be in yesterday, none is two days ahead
+        if day > timezone.localdate() + timedelta(days=1):
+            raise ValidationError("This date is still to come. Which day was it weighed?")
+        return day
+
+    def clean(self) -> dict[str, Any]:
+        """At least one reading, and axles that make up the whole."""
+        cleaned: dict[str, Any] = super().clean() or self.cleaned_data
+        if not self.errors and not any(cleaned.get(name) for name in Ticket.READINGS):
+            self.add_error("whole_mass", "Give at least one reading of the ticket.")
+        whole, front, rear = (cleaned.get(name) for name in Ticket.READINGS[:3])
+        if whole and front and rear and abs(front.si + rear.si - whole.si) > whole.si / 20:
+            self.add_error(
+                "whole_mass", "Front and rear together are not the whole. Read the ticket again."
+            )
+        return cleaned
 
 
 class PhotoForm(forms.Form):

@@ -7,9 +7,7 @@ from typing import Any
 from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
 from book.errors import IncompleteError
 from book.figures import built_machine, empty_axles, empty_trailer, si
-from book.forms import (
-    PhotoForm,
-)
+from book.forms import PhotoForm, TicketForm
 from book.gaps import doubts, gaps
 from book.kinds import Group, Kind, Rows
 from book.models import (
@@ -17,6 +15,7 @@ from book.models import (
     HitchPart,
     Machine,
     Thing,
+    Ticket,
     Trailer,
     Truck,
 )
@@ -137,7 +136,26 @@ def _differs(bound: Any) -> bool:
     return bound.value() not in (None, "", False, [], defaults.get(bound.name))
 
 
-def beside(thing: Thing, request: YardRequest) -> dict[str, Any]:
+def _tickets(thing: Thing) -> list[tuple[Ticket, list[tuple[str, str]]]] | None:
+    """The thing's scale tickets with their readings; ``None`` for what nobody weighs."""
+    if not isinstance(thing, (Truck, Trailer, Machine)):
+        return None
+    return [
+        (
+            ticket,
+            [
+                (str(ticket._meta.get_field(name).verbose_name), write_entered(reading))  # type: ignore[union-attr]
+                for name in Ticket.READINGS
+                if (reading := getattr(ticket, name)) is not None
+            ],
+        )
+        for ticket in thing.tickets.select_related("added_by")
+    ]
+
+
+def beside(
+    thing: Thing, request: YardRequest, ticket_form: TicketForm | None = None
+) -> dict[str, Any]:
     """What stands beside the boxes: drawing, derived figures, gaps, doubts, photos."""
     units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
     chains = []
@@ -168,6 +186,8 @@ def beside(thing: Thing, request: YardRequest) -> dict[str, Any]:
             "chains": chains,
             "photos": list(thing.photos.all()),
             "photo_form": PhotoForm(),
+            "tickets": _tickets(thing),
+            "ticket_form": ticket_form or TicketForm(units=units, prefix="ticket"),
             "on": _whereabouts(thing),
             "fluids": fluid_sources() if isinstance(thing, Machine) else [],
         }

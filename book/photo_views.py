@@ -1,20 +1,18 @@
-"""Photos of plates: kept, shown to their yard, removed."""
+"""Photos of plates and scale tickets: kept, shown to their yard, removed."""
 
 from __future__ import annotations
 
 from django.contrib import messages
+from django.core.exceptions import PermissionDenied
 from django.http import FileResponse, Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_GET, require_POST
 
-from book.forms import (
-    PhotoForm,
-)
+from book.forms import PhotoForm, TicketForm
 from book.kinds import KINDS, kind_of, things_of
-from book.models import (
-    Photo,
-)
+from book.models import Machine, Photo, Ticket, Trailer, Truck
 from book.services.photos import PhotoError, attach, detach
+from book.views import thing_page
 from yards.access import YardRequest, in_yard, planners
 
 
@@ -65,5 +63,37 @@ def remove_photo(request: YardRequest, pk: int) -> HttpResponse:
     thing = found.thing
     detach(found)
     messages.success(request, "The photo is removed.")
+    slug = next(kind.slug for kind in KINDS.values() if isinstance(thing, kind.model))
+    return redirect("edit_thing", slug, thing.pk)
+
+
+@require_POST
+@in_yard
+def add_ticket(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """Record a weighing; open to drivers too, since it changes no figure of the book."""
+    kind = kind_of(slug)
+    if kind.model not in (Truck, Trailer, Machine):
+        raise Http404(slug)
+    thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
+    form = TicketForm(request.POST, units=request.user.unit_system, prefix="ticket")
+    if not form.is_valid():
+        return thing_page(request, kind, thing, form)
+    ticket = form.save(commit=False)
+    ticket.yard, ticket.thing, ticket.added_by = request.yard, thing, request.user
+    ticket.save()
+    messages.success(request, "The ticket is kept. It changes nothing in the book by itself.")
+    return redirect("edit_thing", kind.slug, thing.pk)
+
+
+@require_POST
+@in_yard
+def remove_ticket(request: YardRequest, pk: int) -> HttpResponse:
+    """Remove a ticket: one's own, or any for those who plan."""
+    ticket = get_object_or_404(Ticket.objects.filter(yard=request.yard), pk=pk)
+    if not request.role.plans and ticket.added_by_id != request.user.pk:
+        raise PermissionDenied
+    thing = ticket.thing
+    ticket.delete()
+    messages.success(request, "The ticket is removed.")
     slug = next(kind.slug for kind in KINDS.values() if isinstance(thing, kind.model))
     return redirect("edit_thing", slug, thing.pk)

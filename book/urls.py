@@ -11,6 +11,7 @@ urlpatterns = [
     path("tables/<slug:slug>.csv", table_views.table_out, name="table_out"),
     path("tables/<slug:slug>/", table_views.table_in, name="table_in"),
     path("tolerances/", views.tolerances, name="tolerances"),
+    path("tickets/<int:pk>/remove/", photo_views.remove_ticket, name="remove_ticket"),
     path("photos/<int:pk>/", photo_views.photo, name="photo"),
     path("photos/<int:pk>/remove/", photo_views.remove_photo, name="remove_photo"),
     path("trucks/<int:truck_pk>/hitches/new/", inner_views.edit_hitch, name="add_hitch"),
@@ -39,6 +40,7 @@ urlpatterns = [
     path("<slug:slug>/<int:pk>/", views.edit, name="edit_thing"),
     path("<slug:slug>/<int:pk>/history/", views.history, name="history"),
     path("<slug:slug>/<int:pk>/copy/", views.copy, name="copy_thing"),
+    path("<slug:slug>/<int:pk>/tickets/", photo_views.add_ticket, name="add_ticket"),
     path("<slug:slug>/<int:pk>/photos/", photo_views.add_photo, name="add_photo"),
     path("<slug:slug>/<int:pk>/remove/", views.remove, name="remove_thing"),
 ]

@@ -11,9 +11,7 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from book.forms import (
-    TolerancesForm,
-)
+from book.forms import TicketForm, TolerancesForm
 from book.gaps import doubts, gaps
 from book.history import changes_of, latest_changes
 from book.kinds import KINDS, Kind, Rows, kind_of, things_of
@@ -136,6 +134,28 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
     }
     status = 409 if behind else 422 if data is not None else 200
     return render(request, "book/edit.html", context, status=status)
+
+
+def thing_page(
+    request: YardRequest, kind: Kind, thing: Thing, ticket_form: TicketForm
+) -> HttpResponse:
+    """A thing's page with a ticket that was not right, still filled in."""
+    form = kind.form(instance=thing, units=request.user.unit_system, yard=request.yard)
+    rows = [(row, _formset(row, None, thing, request)) for row in kind.rows]
+    context = {
+        "kind": kind,
+        "thing": thing,
+        "name": thing.name,
+        "form": form,
+        "sheets": sheets(kind, form, rows),
+        "version": thing.version,
+        "why": "",
+        "behind": False,
+        "may_change": request.role.plans,
+        "place": "book",
+        **beside(thing, request, ticket_form),
+    }
+    return render(request, "book/edit.html", context, status=422)
 
 
 def _formset(row: Rows, data: Any, thing: Thing, request: YardRequest) -> Any:

@@ -329,6 +329,21 @@ BULK: list[dict[str, Any]] = [
     },
 ]
 
+TICKETS: list[tuple[str, str, int, str, dict[str, int]]] = [
+    ("truck", "Work truck 3", 140, "20418", {"front_axle_mass": 4180, "rear_axle_mass": 2940}),
+    ("trailer", "20 ft equipment trailer", 140, "20419", {"whole_mass": 2900, "tongue_mass": 380}),
+    ("machine", "Harrow 48 tractor with loader", 96, "21007", {"whole_mass": 5340}),
+    ("machine", "Kestrel T6 compact loader", 61, "21733", {"whole_mass": 6480}),
+    (
+        "machine",
+        "Ridge R5 roller",
+        6,
+        "22954",
+        {"whole_mass": 4580, "front_axle_mass": 2620, "rear_axle_mass": 1960},
+    ),
+]
+"""Kind of thing, its name, how many days ago, ticket number, readings in pounds."""
+
 HAULS: list[dict[str, Any]] = [
     # all is well
     {

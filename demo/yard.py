@@ -23,6 +23,7 @@ from book.models import (
     Machine,
     MachinePart,
     Thing,
+    Ticket,
     Trailer,
     TrailerAddition,
     TrailerAxle,
@@ -32,7 +33,7 @@ from book.models import (
 )
 from book.services.photos import attach
 from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
-from demo.outfit import BULK, HAULS, MACHINES, PARTS, TRAILERS, TRUCKS
+from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
 from hauls.compose import Load
 from hauls.models import Haul
@@ -86,6 +87,7 @@ def make_demo_yard() -> bool:
         )
         _place(haul, entry, user)
     _photos(yard, user)
+    _tickets(yard)
     _reweigh(yard, user)
     return True
 
@@ -110,6 +112,24 @@ def _reweigh(yard: Yard, user: User) -> None:
         roller.version += 1
         roller.save()
         keep(roller)
+
+
+def _tickets(yard: Yard) -> None:
+    """Some months of tickets, read by the driver."""
+    driver = User.objects.get(username=DRIVER)
+    for model, name, days, number, readings in TICKETS:
+        thing = {"truck": Truck, "trailer": Trailer, "machine": Machine}[model].objects.get(
+            yard=yard, name=name
+        )
+        Ticket.objects.create(
+            yard=yard,
+            thing=thing,
+            weighed_on=timezone.localdate() - timedelta(days=days),
+            place="Mill Ponds scale",
+            number=number,
+            added_by=driver,
+            **{field: _lb(figure) for field, figure in readings.items()},
+        )
 
 
 def _photos(yard: Yard, user: User) -> None:

@@ -26,7 +26,7 @@ class Role(models.TextChoices):
         return {
             Role.OWNER: "everything, people and yard file included",
             Role.PLANNER: "changes the book and plans hauls",
-            Role.DRIVER: "sees hauls and the book, changes no rating",
+            Role.DRIVER: "sees hauls and the book, records weighings, changes no rating",
         }[self]
 
 

@@ -30,6 +30,7 @@ class Thing(YardOwned):
     version = models.PositiveIntegerField(default=1, editable=False)
     changed_at = models.DateTimeField(auto_now=True)
     photos = GenericRelation("book.Photo")
+    tickets = GenericRelation("book.Ticket")
 
     class Meta:
         abstract = True

@@ -9,12 +9,14 @@ from typing import Any, Final
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
+from book.forms import TicketForm
 from book.history import keep, recorded
-from book.models import Bulk, Configuration, Machine, Photo, Thing, Trailer, Truck
+from book.models import Bulk, Configuration, Machine, Photo, Thing, Ticket, Trailer, Truck
 from book.services.photos import PhotoError, attach
 from book.tolerances import Tolerances
 from book.yardfile import FORMAT, MAX_THINGS, SHAPES, YardFileError, dump_yard, load_yard
 from hauls.models import Haul, HaulItem
+from measures import UnitSystem
 from mechanics.errors import MechanicsError
 from mechanics.report import evaluate
 from planfile.errors import PlanFileError
@@ -23,7 +25,8 @@ from yards.models import User, Yard
 
 VERSION: Final = 1
 MAX_BYTES: Final = 60_000_000
-KEYS: Final = ("format", "version", "name", "tolerances", *SHAPES, "hauls", "photos")
+TICKET_TEXTS: Final = ("place", "number", "aboard")
+KEYS: Final = ("format", "version", "name", "tolerances", *SHAPES, "hauls", "tickets", "photos")
 
 
 def dump_whole(yard: Yard, *, photos: bool) -> dict[str, Any]:
@@ -36,6 +39,9 @@ def dump_whole(yard: Yard, *, photos: bool) -> dict[str, Any]:
         **dict(dump_yard(yard)),
         "hauls": [_dump_haul(haul) for haul in _hauls(yard)],
     }
+    document["tickets"] = [
+        entry for t in Ticket.objects.filter(yard=yard).order_by("pk") if (entry := _ticket(t))
+    ]
     if photos:
         document["photos"] = [
             entry for p in Photo.objects.filter(yard=yard) if (entry := _photo(p))
@@ -69,6 +75,20 @@ def _dump_haul(haul: Haul) -> dict[str, Any]:
             if link.configuration is not None:
                 items[link.item_id]["configuration"] = link.configuration.name
     return {**document, "items": items} if items else document
+
+
+def _ticket(ticket: Ticket) -> dict[str, Any] | None:
+    thing = ticket.thing
+    listed = next((name for name, shape in SHAPES.items() if isinstance(thing, shape.model)), "")
+    if thing is None:
+        return None
+    figures = {name: getattr(ticket, name) for name in (*Ticket.READINGS, *TICKET_TEXTS)}
+    return {
+        "list": listed,
+        "name": thing.name,
+        "weighed_on": ticket.weighed_on.isoformat(),
+        **{name: str(figure) for name, figure in figures.items() if figure},
+    }
 
 
 def _photo(photo: Photo) -> dict[str, Any] | None:
@@ -136,6 +156,12 @@ def _load_whole(
             entries = []
         for n, entry in enumerate(entries):
             hauls += _load_haul(entry, yard, user, f"hauls[{n}]", problems)
+        tickets = document.get("tickets", [])
+        if not isinstance(tickets, list) or len(tickets) > MAX_THINGS:
+            problems.append("tickets: expected a list")
+            tickets = []
+        for n, entry in enumerate(tickets):
+            _load_ticket(entry, yard, user, f"tickets[{n}]", problems)
         photos = document.get("photos", [])
         if not isinstance(photos, list):
             problems.append("photos: expected a list")
@@ -216,6 +242,23 @@ def _link(haul: Haul, item_id: str, named: Any, yard: Yard) -> HaulItem | None:
         if configuration is None:
             return None
     return HaulItem(haul=haul, item_id=item_id, machine=machine, configuration=configuration)
+
+
+def _load_ticket(entry: Any, yard: Yard, user: User, path: str, problems: list[str]) -> None:
+    shape = SHAPES.get(entry.get("list", "")) if isinstance(entry, dict) else None
+    thing = _named(shape.model, entry.get("name"), yard) if shape else None  # type: ignore[arg-type]
+    if thing is None:
+        problems.append(f"{path}: not a thing of the book")
+        return
+    form = TicketForm(entry, units=UnitSystem.US)
+    unknown = set(entry) - {"list", "name", *form.fields}
+    problems += [f"{path}.{name}: no such field" for name in sorted(unknown)]
+    for name, errors in form.errors.items():
+        problems += [f"{path}.{name}: {words}" for words in errors]
+    if form.is_valid():
+        ticket = form.save(commit=False)
+        ticket.yard, ticket.thing, ticket.added_by = yard, thing, user
+        ticket.save()
 
 
 def _load_photo(

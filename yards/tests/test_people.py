@@ -9,7 +9,7 @@ from django.urls import URLPattern, URLResolver, get_resolver
 from django.utils import timezone
 
 from book.kinds import KINDS
-from book.models import Configuration, Hitch, Machine, Photo, Trailer, Truck
+from book.models import Configuration, Hitch, Machine, Photo, Ticket, Trailer, Truck
 from hauls.models import Haul
 from hauls.tests.test_views import YardCase
 from yards.models import Invitation, Membership, Role, User, Yard
@@ -218,6 +218,8 @@ class Rights(YardCase):
     LOOK = {
         "home",
         "match",
+        "add_ticket",
+        "remove_ticket",
         "haul",
         "preview_haul",
         "export_plan",
@@ -263,6 +265,8 @@ class Rights(YardCase):
             "history": ("machines", machine.pk),
             "copy_thing": ("machines", machine.pk),
             "add_photo": ("machines", machine.pk),
+            "add_ticket": ("machines", machine.pk),
+            "remove_ticket": (Ticket.objects.filter(added_by__username="demo-driver").last().pk,),
             "remove_thing": ("machines", machine.pk),
             "understand": ("mass",),
             "table_out": ("machines",),
