@@ -15,6 +15,7 @@ from typing import Any
 import reversion
 from django.contrib.contenttypes.models import ContentType
 from django.db import models
+from django.utils import timezone
 from reversion.models import Revision, Version
 
 from book.models import (
@@ -74,6 +75,12 @@ def recorded(*, yard: Yard, user: User | None, why: str = "") -> Iterator[None]:
         reversion.set_comment(why.strip()[:300])
         reversion.add_meta(YardOfChange, yard=yard)
         yield
+
+
+def note(*, yard: Yard, user: User | None, why: str) -> None:
+    """Record a change that leaves nothing behind to compare: something was removed."""
+    revision = Revision.objects.create(date_created=timezone.now(), user=user, comment=why[:300])
+    YardOfChange.objects.create(revision=revision, yard=yard)
 
 
 def keep(thing: Thing) -> None:

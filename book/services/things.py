@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db import transaction
 from django.db.models import F
 from django.forms import ModelForm
 
 from book.forms import link_parts
-from book.history import keep, recorded
+from book.history import keep, note, recorded
 from book.models import Configuration, Hitch, HitchPart, Machine, Thing, Trailer, Truck
 from book.yardfile import dump_thing, load_thing
 from yards.models import User, Yard
@@ -141,8 +142,9 @@ def remove_thing(thing: Thing, *, version: str | None, user: User) -> None:
         StaleThing: it has moved on since the page was drawn; nothing is removed.
     """
     photos = [photo.file for photo in thing.photos.all()]
-    with recorded(yard=thing.yard, user=user, why=f"{thing.name} removed from the book"):
+    with transaction.atomic():
         _claim(thing, version)
+        note(yard=thing.yard, user=user, why=f"{thing.name} removed from the book")
         thing.delete()
     for file in photos:
         file.delete(save=False)

@@ -111,6 +111,15 @@ class History(YardCase):
         self.assertIn("water in the drum", newest.why)
         self.assertGreater((newest.when - first.when).days, 100)
 
+    def test_a_removal_is_recorded_with_who_and_when(self) -> None:
+        plough = Machine.objects.get(name="Trench plough")
+        self.client.post(f"/book/machines/{plough.pk}/remove/", {"version": plough.version})
+        self.assertFalse(Machine.objects.filter(pk=plough.pk).exists())
+        revision, _ = latest_changes(self.yard, 1)[0]
+        self.assertEqual(revision.comment, "Trench plough removed from the book")
+        self.assertEqual(revision.user, self.user)
+        self.assertContains(self.client.get("/book/"), "Trench plough removed from the book")
+
     def test_changes_of_another_yard_are_not_listed(self) -> None:
         self.assertTrue(latest_changes(self.yard, 5))
         other = self.stranger.yards.get()
