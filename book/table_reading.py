@@ -59,7 +59,7 @@ class Outcome:
     lines: tuple[Line, ...]
     stored: bool
     stamp: str
-    replaced: tuple[str, ...] = ()
+    taken_away: tuple[str, ...] = ()
 
     @property
     def wrong(self) -> bool:
@@ -182,32 +182,40 @@ class _TableResource(Resource):
         self.seen: set[str] = set()
         self.owners: dict[str, Thing] = {}
         self.touched: dict[tuple[type[Thing], int], Thing] = {}
-        self.replaced: list[str] = []
+        self.there: dict[str, list[models.Model]] = {}
+        self.taken_away: list[str] = []
 
     def before_import(self, dataset: tablib.Dataset, **kwargs: Any) -> None:
-        """Empty the inner lists that the file brings anew."""
+        """Look up the inner lists that the file replaces."""
         if self.table.owner is None:
             return
         names = {unquoted(str(name).strip()) for name in dataset[self.table.parent]}
         owners = self.table.owner._default_manager.filter(yard=self.yard, name__in=names)
         self.owners = {owner.name: owner for owner in owners}
-        rows = self.table.model._default_manager.filter(
-            **{f"{self.table.parent}__in": self.owners.values()}
-        )
-        counted: dict[int, int] = {}
-        for owner_id in rows.values_list(f"{self.table.parent}_id", flat=True):
-            counted[owner_id] = counted.get(owner_id, 0) + 1
-        self.replaced = [
-            f"{owner.name}: {counted[owner.pk]}"
-            for owner in self.owners.values()
-            if owner.pk in counted
-        ]
-        rows.delete()
+        for name, owner in self.owners.items():
+            rows = self.table.model._default_manager.filter(**{self.table.parent: owner})
+            self.there[name] = list(rows.order_by("pk"))
+
+    def after_import(self, dataset: tablib.Dataset, result: Any, **kwargs: Any) -> None:
+        """Take away what stood in the replaced lists and is not in the file."""
+        for name, rows in self.there.items():
+            for row in rows:
+                self.taken_away.append(f"{name}: {getattr(row, 'name', None) or row}")
+                row.delete()
 
     def get_instance(self, instance_loader: Any, row: dict[str, Any]) -> Any:
-        """The thing of that name; rows of inner lists are always new."""
+        """The thing of that name; in an inner list the row of that name, or the next axle.
+
+        It keeps its place in configurations and hauls that way.
+        """
         if self.table.owner is not None:
-            return None
+            rows = self.there.get(unquoted(str(row[self.table.parent]).strip()), [])
+            name = unquoted(str(row.get("name", "")).strip())
+            same = [r for r in rows if self.table.model is TrailerAxle or str(r.name) == name]  # type: ignore[attr-defined]
+            if not same:
+                return None
+            rows.remove(same[0])
+            return same[0]
         name = unquoted(str(row["name"]).strip())
         return self.table.model._default_manager.filter(yard=self.yard, name=name).first()
 
@@ -240,9 +248,12 @@ class _TableResource(Resource):
         self._same = typed == before and not self._parts_differ(instance, row)
 
     def _parts_differ(self, instance: Any, row: dict[str, Any]) -> bool:
-        if not isinstance(instance, Trailer) or instance.pk is None or "parts" not in row:
+        if instance.pk is None or "parts" not in row:
             return False
-        there = {link.part_id for link in instance.links.all()}
+        if isinstance(instance, Configuration):
+            there = {part.pk for part in instance.parts.all()}
+        else:
+            there = {link.part_id for link in instance.links.all()}
         return there != {part.pk for part in self._parts}
 
     def skip_row(
@@ -342,7 +353,8 @@ class _TableResource(Resource):
         """Store the row with its links."""
         self._form.save()
         if isinstance(instance, Configuration):
-            instance.parts.set(self._parts)
+            if "parts" in row:
+                instance.parts.set(self._parts)
         elif isinstance(instance, (Hitch, Trailer)) and "parts" in row:
             link_parts(instance, self._parts)
         thing = instance if isinstance(instance, Thing) else getattr(instance, self.table.parent)
@@ -389,7 +401,7 @@ def take_in(
             stored = True
         except _NothingStored:
             stored = False
-    return Outcome(lines=lines, stored=stored, stamp=now, replaced=tuple(resource.replaced))
+    return Outcome(lines=lines, stored=stored, stamp=now, taken_away=tuple(resource.taken_away))
 
 
 class _NothingStored(Exception):

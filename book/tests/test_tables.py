@@ -278,11 +278,34 @@ class BadTables(YardCase):
     def test_inner_lists_are_replaced_whole(self) -> None:
         text = "trailer,position (in),gawr (lb)\n14 ft tilt,140,3500\n"
         tried = take_in(text, TABLES["trailer-axles"], yard=self.yard, user=self.user)
-        self.assertEqual(tried.replaced, ("14 ft tilt: 2",))
+        self.assertEqual(tried.taken_away, ("14 ft tilt: axle at 170 in",))
         self.assertEqual(TrailerAxle.objects.filter(trailer__name="14 ft tilt").count(), 2)
         take_in(text, TABLES["trailer-axles"], yard=self.yard, user=self.user, stamp=tried.stamp)
         self.assertEqual(TrailerAxle.objects.filter(trailer__name="14 ft tilt").count(), 1)
         self.assertEqual(TrailerAxle.objects.filter(trailer__name="25 ft gooseneck").count(), 2)
+
+    def test_what_keeps_its_name_keeps_its_place_in_configurations_and_hauls(self) -> None:
+        """Parts, hitches and configurations are changed in place, never made anew."""
+        before = {
+            "parts": list(Configuration.objects.order_by("pk").values_list("pk", "parts")),
+            "hauls": list(Haul.objects.order_by("pk").values_list("hitch", "links__configuration")),
+        }
+        for slug in ("machine-parts", "hitches", "configurations", "trailer-axles", "truck-loads"):
+            table = TABLES[slug]
+            text = write_table(table, self.yard, US)
+            if slug == "machine-parts":
+                text = text.replace(",4150,", ",4200,")
+            tried = take_in(text, table, yard=self.yard, user=self.user)
+            self.assertEqual(tried.taken_away, (), slug)
+            done = take_in(text, table, yard=self.yard, user=self.user, stamp=tried.stamp)
+            self.assertTrue(done.stored, [line.problems for line in done.lines])
+        after = {
+            "parts": list(Configuration.objects.order_by("pk").values_list("pk", "parts")),
+            "hauls": list(Haul.objects.order_by("pk").values_list("hitch", "links__configuration")),
+        }
+        self.assertEqual(after, before)
+        base = Machine.objects.get(name="Harrow 60 backhoe tractor").parts.get(kind="base")
+        self.assertEqual(str(base.mass), "4200 lb")
 
     def test_owners_and_parts_that_are_not_in_the_book(self) -> None:
         found = self.lines("trailer,position (in)\nNo such,140\n", "trailer-axles")
