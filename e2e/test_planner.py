@@ -154,7 +154,7 @@ class Keys(BrowserCase):
             saved(page)
             self.assertEqual(self.stored_inches(haul), 145)
             page.keyboard.press("t")
-            expect(page.locator(".say-over")).to_be_visible()
+            expect(page.locator("#reading")).to_have_value("6 ft 1 in")
             page.keyboard.press("t")
             expect(page.locator("#reading")).to_have_value("12 ft 1 in")
             page.keyboard.press("r")

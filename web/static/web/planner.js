@@ -134,6 +134,10 @@
     const reading = document.getElementById("reading");
     const typing = reading && document.activeElement === reading && reading.dataset.typed === "yes";
     const typed = typing && action.fields.do !== "read" ? reading.value : null;
+    /* a reading marked for typing over stays marked */
+    const marked =
+      reading && document.activeElement === reading && typed === null &&
+      reading.selectionStart === 0 && reading.selectionEnd === reading.value.length;
     const waits = queue.length || drag;
     Idiomorph.morph(form(), html, {
       morphStyle: "outerHTML",
@@ -149,6 +153,7 @@
       } else {
         now.value = now.getAttribute("value");
         delete now.dataset.typed;
+        if (marked && document.activeElement === now) now.select();
       }
       if (status === 422) {
         now.setAttribute("aria-invalid", "true");
