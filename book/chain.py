@@ -24,6 +24,19 @@ def couples(hitch: Hitch, trailer: Trailer) -> bool:
     return over_bed == (trailer.kind == Trailer.Kind.GOOSENECK)
 
 
+def same_size(ball: Quantity, coupler: Quantity) -> bool:
+    """Whether a ball is the one a coupler is made for."""
+    return abs(float(ball.si - coupler.si)) <= SAME_SIZE_M
+
+
+def coupler_size(trailer: Trailer) -> Quantity | None:
+    """The ball that the trailer's coupler is made for; ``None`` where not known."""
+    for link in trailer.links.all():
+        if link.part.kind == HitchPart.Kind.COUPLER and link.part.ball_size is not None:
+            return link.part.ball_size
+    return None
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Chain:
     """The parts in use, from the truck to the trailer.
@@ -43,7 +56,7 @@ class Chain:
         """Whether the ball is the one the coupler is made for; ``None`` where not known."""
         if self.ball_size is None or self.coupler_size is None:
             return None
-        return abs(float(self.ball_size.si - self.coupler_size.si)) <= SAME_SIZE_M
+        return same_size(self.ball_size, self.coupler_size)
 
     def trailer_rating(self, part: HitchPart) -> Quantity | None:
         """What a part may pull, as the hitch is used here."""
@@ -84,14 +97,7 @@ def assemble(hitch: Hitch, trailer: Trailer | None) -> Chain:
     """
     on_truck = [link.part for link in hitch.links.all()]
     on_trailer = [] if trailer is None else [link.part for link in trailer.links.all()]
-    coupler = next(
-        (
-            p.ball_size
-            for p in on_trailer
-            if p.kind == HitchPart.Kind.COUPLER and p.ball_size is not None
-        ),
-        None,
-    )
+    coupler = None if trailer is None else coupler_size(trailer)
     balls = [p for p in on_truck if p.kind in HitchPart.BALLS]
     used = _ball_for(balls, coupler)
     left_off = tuple(p for p in balls if p is not used)
@@ -107,9 +113,6 @@ def assemble(hitch: Hitch, trailer: Trailer | None) -> Chain:
 def _ball_for(balls: list[HitchPart], coupler: Quantity | None) -> HitchPart | None:
     if coupler is not None:
         for ball in balls:
-            if (
-                ball.ball_size is not None
-                and abs(float(ball.ball_size.si - coupler.si)) <= SAME_SIZE_M
-            ):
+            if ball.ball_size is not None and same_size(ball.ball_size, coupler):
                 return ball
     return balls[0] if balls else None

@@ -97,18 +97,25 @@ class ThingForm(InUnits, forms.ModelForm):
         return name
 
 
+def part_kinds(*, on_trailer: bool) -> list[HitchPart.Kind]:
+    """Kinds of hitch parts that stay with a trailer, or with a truck."""
+    return [
+        kind
+        for kind in HitchPart.Kind
+        if (kind in HitchPart.ON_TRAILER) == on_trailer or kind == HitchPart.Kind.OTHER
+    ]
+
+
 class PartsChooser:
     """Adds the yard's hitch parts as boxes to tick, and links the ticked ones."""
 
-    part_kinds: tuple[str, ...] = ()
+    on_trailer = False
     fields: dict[str, forms.Field]
 
     def add_parts(self, yard: Yard, chosen: Iterable[HitchPart]) -> None:
         """Put the box list on the form."""
-        kinds = [kind for kind in HitchPart.Kind if kind not in HitchPart.ON_TRAILER]
-        wanted = HitchPart.ON_TRAILER if self.part_kinds else tuple(kinds)
         self.fields["parts_on"] = forms.ModelMultipleChoiceField(
-            HitchPart.objects.filter(yard=yard, kind__in=(*wanted, HitchPart.Kind.OTHER)),
+            HitchPart.objects.filter(yard=yard, kind__in=part_kinds(on_trailer=self.on_trailer)),
             required=False,
             label="Parts of the book that are on it",
             widget=forms.CheckboxSelectMultiple,
@@ -150,7 +157,7 @@ METRIC_WORDS = (
 class TrailerForm(PartsChooser, ThingForm):
     """A trailer's own page."""
 
-    part_kinds = HitchPart.ON_TRAILER
+    on_trailer = True
 
     class Meta:
         model = Trailer
@@ -394,11 +401,7 @@ class NewPartRow(RowForm):
         self.fields["name"].required = False
         self.fields["name"].label = "Name"
         self.fields["name"].widget.attrs["placeholder"] = "may stay empty"
-        kinds = [
-            (kind.value, kind.label)
-            for kind in HitchPart.Kind
-            if (kind in HitchPart.ON_TRAILER) == on_trailer or kind == HitchPart.Kind.OTHER
-        ]
+        kinds = [(kind.value, kind.label) for kind in part_kinds(on_trailer=on_trailer)]
         self.fields["kind"].choices = [("", "choose"), *kinds]  # type: ignore[attr-defined]
         self.fields["kind"].initial = ""
         self.initial["kind"] = ""

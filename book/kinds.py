@@ -344,3 +344,8 @@ def things_of(kind: Kind, yard: Yard) -> QuerySet[Any]:
     """A yard's things of a kind, with all that belongs to them."""
     found = kind.model._default_manager.filter(yard=yard).select_related("yard")
     return found.prefetch_related(*kind.prefetch)
+
+
+def slug_of(thing: Thing) -> str:
+    """The list that a thing stands in."""
+    return next(kind.slug for kind in KINDS.values() if isinstance(thing, kind.model))

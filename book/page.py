@@ -55,7 +55,7 @@ def figures_of(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tu
         return _machine_figures(thing, units, tolerances)
     worked = {row.name: row.figure for row in derived(thing, units, tolerances)}
     return [
-        ("mass", worked.get("Mass", "not known").partition(",  give")[0]),
+        ("mass", worked.get("Mass", "not known")),
         ("balances", worked.get("Balances", "not known")),
     ]
 

@@ -9,7 +9,7 @@ from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from book.forms import PhotoForm, TicketForm
-from book.kinds import KINDS, kind_of, things_of
+from book.kinds import kind_of, slug_of, things_of
 from book.models import Machine, Photo, Ticket, Trailer, Truck
 from book.services.photos import PhotoError, attach, detach
 from book.views import thing_page
@@ -63,8 +63,7 @@ def remove_photo(request: YardRequest, pk: int) -> HttpResponse:
     thing = found.thing
     detach(found)
     messages.success(request, "The photo is removed.")
-    slug = next(kind.slug for kind in KINDS.values() if isinstance(thing, kind.model))
-    return redirect("edit_thing", slug, thing.pk)
+    return redirect("edit_thing", slug_of(thing), thing.pk)
 
 
 @require_POST
@@ -95,5 +94,4 @@ def remove_ticket(request: YardRequest, pk: int) -> HttpResponse:
     thing = ticket.thing
     ticket.delete()
     messages.success(request, "The ticket is removed.")
-    slug = next(kind.slug for kind in KINDS.values() if isinstance(thing, kind.model))
-    return redirect("edit_thing", slug, thing.pk)
+    return redirect("edit_thing", slug_of(thing), thing.pk)

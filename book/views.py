@@ -117,23 +117,37 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
                 messages.success(request, f"{thing.name} is saved.")
                 return _after_saving(kind, thing, new=pk is None, was_set_up=was_set_up)
     shown = get_object_or_404(things_of(kind, request.yard), pk=pk) if pk is not None else None
-    context = {
-        "kind": kind,
-        "thing": shown,
-        "name": stored_name,
-        "form": form,
-        "sheets": sheets(kind, form, rows),
-        "version": shown.version
-        if shown and (behind or data is None)
-        else (data or {}).get("version", ""),
-        "why": (data or {}).get("why", ""),
-        "behind": behind,
-        "may_change": request.role.plans,
-        "place": "book",
-        **(beside(shown, request) if shown is not None else {"aside": None}),
-    }
+    sent = {} if data is None else {"version": data.get("version", ""), "why": data.get("why", "")}
+    if shown and behind:
+        sent["version"] = shown.version
+    context = _page(request, kind, shown, form, rows) | sent
+    context |= {"name": stored_name, "behind": behind}
     status = 409 if behind else 422 if data is not None else 200
     return render(request, "book/edit.html", context, status=status)
+
+
+def _page(
+    request: YardRequest,
+    kind: Kind,
+    thing: Thing | None,
+    form: Any,
+    rows: list[tuple[Rows, Any]],
+    ticket_form: TicketForm | None = None,
+) -> dict[str, Any]:
+    """What the page of a thing needs, or of one that is not in the book yet."""
+    return {
+        "kind": kind,
+        "thing": thing,
+        "name": thing.name if thing else "",
+        "form": form,
+        "sheets": sheets(kind, form, rows),
+        "version": thing.version if thing else "",
+        "why": "",
+        "behind": False,
+        "may_change": request.role.plans,
+        "place": "book",
+        **(beside(thing, request, ticket_form) if thing else {"aside": None}),
+    }
 
 
 def thing_page(
@@ -142,19 +156,7 @@ def thing_page(
     """A thing's page with a ticket that was not right, still filled in."""
     form = kind.form(instance=thing, units=request.user.unit_system, yard=request.yard)
     rows = [(row, _formset(row, None, thing, request)) for row in kind.rows]
-    context = {
-        "kind": kind,
-        "thing": thing,
-        "name": thing.name,
-        "form": form,
-        "sheets": sheets(kind, form, rows),
-        "version": thing.version,
-        "why": "",
-        "behind": False,
-        "may_change": request.role.plans,
-        "place": "book",
-        **beside(thing, request, ticket_form),
-    }
+    context = _page(request, kind, thing, form, rows, ticket_form)
     return render(request, "book/edit.html", context, status=422)
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, Final
 
-from book.chain import assemble
+from book.chain import assemble, coupler_size
 from book.errors import IncompleteError
 from book.figures import (
     Built,
@@ -243,14 +243,7 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
     }
     if trailer.gvwr is not None:
         section["gvwr"] = units.m(trailer.gvwr)
-    coupler = next(
-        (
-            link.part.ball_size
-            for link in trailer.links.all()
-            if link.part.kind == HitchPart.Kind.COUPLER and link.part.ball_size is not None
-        ),
-        None,
-    )
+    coupler = coupler_size(trailer)
     if coupler is not None:
         section["coupler_size"] = units.x(coupler)
     for axle in trailer.axles.all():

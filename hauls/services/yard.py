@@ -77,14 +77,18 @@ def _dump_haul(haul: Haul) -> dict[str, Any]:
     return {**document, "items": items} if items else document
 
 
+def _list_of(thing: Thing) -> str:
+    """The list of the file that a thing stands in."""
+    return next(name for name, shape in SHAPES.items() if isinstance(thing, shape.model))
+
+
 def _ticket(ticket: Ticket) -> dict[str, Any] | None:
     thing = ticket.thing
-    listed = next((name for name, shape in SHAPES.items() if isinstance(thing, shape.model)), "")
     if thing is None:
         return None
     figures = {name: getattr(ticket, name) for name in (*Ticket.READINGS, *TICKET_TEXTS)}
     return {
-        "list": listed,
+        "list": _list_of(thing),
         "name": thing.name,
         "weighed_on": ticket.weighed_on.isoformat(),
         **{name: str(figure) for name, figure in figures.items() if figure},
@@ -93,12 +97,11 @@ def _ticket(ticket: Ticket) -> dict[str, Any] | None:
 
 def _photo(photo: Photo) -> dict[str, Any] | None:
     thing = photo.thing
-    listed = next((name for name, shape in SHAPES.items() if isinstance(thing, shape.model)), "")
     if thing is None or not photo.file.storage.exists(photo.file.name):
         return None
     with photo.file.open("rb") as file:
         data = base64.b64encode(file.read()).decode()
-    return {"list": listed, "name": thing.name, "caption": photo.caption, "jpeg": data}
+    return {"list": _list_of(thing), "name": thing.name, "caption": photo.caption, "jpeg": data}
 
 
 def read_file(data: bytes) -> dict[str, Any]:
