@@ -34,15 +34,21 @@ class HitchPart:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class WeightDistribution:
-    """Spring bars, set to give back a part of the front axle's drop (0 to 1)."""
+    """Spring bars, set to give back a part of the front axle's drop (0 to 1).
+
+    ``bar_length_m`` is from the ball back to where the bars hang on the trailer's frame.
+    """
 
     front_axle_restoration: float
+    bar_length_m: float | None = None
 
     def __post_init__(self) -> None:
         if not 0.0 <= self.front_axle_restoration <= 1.0:
             raise InputError(
                 "hitch.weight_distribution.front_axle_restoration", "a number from 0 to 1"
             )
+        if self.bar_length_m is not None and not self.bar_length_m > 0:
+            raise InputError("hitch.weight_distribution.bar_length", "a length greater than zero")
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

@@ -35,6 +35,21 @@ class BalancePoint:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class Contact:
+    """Where an item stands on the floor: a line of wheels, or a track of some length.
+
+    ``ahead_m`` is its middle ahead of the reference mark.
+    """
+
+    ahead_m: float
+    length_m: float = 0.0
+
+    def __post_init__(self) -> None:
+        if not self.length_m >= 0:
+            raise InputError("items.contacts.length", "zero or more")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Placement:
     """Where the reference mark stands.
 
@@ -49,7 +64,10 @@ class Placement:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Item:
-    """One piece of load. ``front_m`` and ``rear_m`` are its reach ahead of and behind the mark."""
+    """One piece of load. ``front_m`` and ``rear_m`` are its reach ahead of and behind the mark.
+
+    ``contacts`` is where it stands on the floor; empty where that is not known.
+    """
 
     id: str
     mass_kg: float
@@ -60,6 +78,7 @@ class Item:
     mass_tolerance_kg: float = 0.0
     width_m: float | None = None
     height_m: float | None = None
+    contacts: tuple[Contact, ...] = ()
     name: str = ""
 
     def __post_init__(self) -> None:

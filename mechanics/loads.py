@@ -136,8 +136,12 @@ def bar_factor_m(plan: Plan) -> float:
     return bars.front_axle_restoration * offset * lever / (lever + offset)
 
 
-def compute_loads(plan: Plan) -> Loads:
+def compute_loads(plan: Plan, *, tilt_kg_m: float = 0.0) -> Loads:
     """Loads of a plan.
+
+    ``tilt_kg_m`` is a moment about the ball beside that of the masses on a level trailer;
+    positive takes load off the tongue, as a nose-high trailer does (see
+    :mod:`mechanics.attitude`).
 
     An item behind the axles may make the tongue negative: the hitch then pulls up, and
     the figures say so. With weight distribution the axles, sides and truck are with the
@@ -150,7 +154,7 @@ def compute_loads(plan: Plan) -> Loads:
     start = trailer.deck.start_m
     mass = trailer.empty_mass_kg
     moment = (trailer.empty_mass_kg - trailer.empty_tongue_mass_kg) * trailer.axle_centre_m
-    load_moment = 0.0
+    load_moment = tilt_kg_m
     roll = 0.0
     items_mass = 0.0
     for item in plan.items:

@@ -37,6 +37,20 @@ class Axle:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class Concentration:
+    """The maker's figure: no more than ``mass_kg`` within any ``length_m`` of the deck."""
+
+    mass_kg: float
+    length_m: float
+
+    def __post_init__(self) -> None:
+        if not self.mass_kg > 0:
+            raise InputError("trailer.deck.concentration.mass", "a mass greater than zero")
+        if not self.length_m > 0:
+            raise InputError("trailer.deck.concentration.length", "a length greater than zero")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Deck:
     """The deck; ``start_m`` behind the coupler, negative where it reaches over the truck.
 
@@ -49,6 +63,7 @@ class Deck:
     height_m: float | None = None
     front_overhang_m: float = 0.0
     rear_overhang_m: float = 0.0
+    concentration: Concentration | None = None
 
     def __post_init__(self) -> None:
         if not self.length_m > 0:
@@ -63,7 +78,9 @@ class Deck:
 class Trailer:
     """A trailer, empty, as two scale readings describe it: all of it, and its tongue.
 
-    ``coupler_size_m`` is the ball diameter the coupler is made for.
+    ``coupler_size_m`` is the ball diameter the coupler is made for. ``coupler_height_m`` is
+    the height of its socket with the trailer level, ``axle_height_m`` that of the axles'
+    middle line.
 
     No centre of gravity is asked for: the moment of the empty trailer about the ball is
     ``(empty_mass - empty_tongue_mass) * axle_centre``.
@@ -81,6 +98,8 @@ class Trailer:
     kind: str = "other"
     name: str = ""
     coupler_size_m: float | None = None
+    coupler_height_m: float | None = None
+    axle_height_m: float | None = None
 
     def __post_init__(self) -> None:
         if not self.empty_mass_kg > 0:

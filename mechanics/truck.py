@@ -28,6 +28,28 @@ class Cargo:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class Ride:
+    """How high the truck carries the ball, and how far its springs give.
+
+    ``ball_height_m`` is above the ground, unhitched, with the usual people and things
+    aboard. The rates are of a whole axle, in kg per metre of wheel-arch height; a front
+    rate of ``None`` is not known, and the front end is then taken as stiff.
+    """
+
+    ball_height_m: float
+    rear_rate_kg_per_m: float
+    front_rate_kg_per_m: float | None = None
+
+    def __post_init__(self) -> None:
+        if not self.ball_height_m > 0:
+            raise InputError("truck.ride.ball_height", "a height greater than zero")
+        if not self.rear_rate_kg_per_m > 0:
+            raise InputError("truck.ride.rear_rate", "a rate greater than zero")
+        if self.front_rate_kg_per_m is not None and not self.front_rate_kg_per_m > 0:
+            raise InputError("truck.ride.front_rate", "a rate greater than zero")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Truck:
     """A truck, fuelled, with nobody and nothing aboard, plus its usual cargo.
 
@@ -52,6 +74,7 @@ class Truck:
     front_axle_mass_tolerance_kg: float = 0.0
     rear_axle_mass_tolerance_kg: float = 0.0
     cargo: tuple[Cargo, ...] = ()
+    ride: Ride | None = None
     name: str = ""
 
     def __post_init__(self) -> None:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from msgspec import UnsetType
+
 from mechanics.errors import InputError
 from mechanics.hitch import Hitch, HitchPart, HitchType, WeightDistribution
-from mechanics.item import BalancePoint, Facing, Item, Placement
+from mechanics.item import BalancePoint, Contact, Facing, Item, Placement
 from mechanics.plan import Plan
 from mechanics.rules import Rules, TongueSchool, TrailerGvwrSchool
-from mechanics.trailer import Axle, Deck, Suspension, Trailer
-from mechanics.truck import Cargo, Truck
+from mechanics.trailer import Axle, Concentration, Deck, Suspension, Trailer
+from mechanics.truck import Cargo, Ride, Truck
 from mechanics.units import LengthUnit, MassUnit
 from planfile.document import PlanDocument, known, text
 
@@ -86,6 +88,15 @@ def _truck(document: PlanDocument, to: Scale) -> Truck:
             )
             for cargo in truck.cargo
         ),
+        ride=None
+        if isinstance(truck.ride, UnsetType)
+        else Ride(
+            ball_height_m=to.length(truck.ride.ball_height),
+            rear_rate_kg_per_m=truck.ride.rear_rate * to.kg / to.m,
+            front_rate_kg_per_m=None
+            if isinstance(truck.ride.front_rate, UnsetType)
+            else truck.ride.front_rate * to.kg / to.m,
+        ),
     )
 
 
@@ -108,7 +119,10 @@ def _hitch(document: PlanDocument, to: Scale) -> Hitch:
         ),
         weight_distribution=None
         if bars is None
-        else WeightDistribution(front_axle_restoration=bars.front_axle_restoration),
+        else WeightDistribution(
+            front_axle_restoration=bars.front_axle_restoration,
+            bar_length_m=to.length_or_none(bars.bar_length),
+        ),
     )
 
 
@@ -132,6 +146,8 @@ def _trailer(document: PlanDocument, to: Scale) -> Trailer:
         ),
         suspension=Suspension(trailer.suspension),
         coupler_size_m=to.length_or_none(trailer.coupler_size),
+        coupler_height_m=to.length_or_none(trailer.coupler_height),
+        axle_height_m=to.length_or_none(trailer.axle_height),
         track_width_m=to.length(trailer.track_width),
         deck=Deck(
             start_m=to.length(deck.start),
@@ -140,6 +156,12 @@ def _trailer(document: PlanDocument, to: Scale) -> Trailer:
             height_m=to.length_or_none(deck.height),
             front_overhang_m=to.length(deck.front_overhang),
             rear_overhang_m=to.length(deck.rear_overhang),
+            concentration=None
+            if isinstance(deck.concentration, UnsetType)
+            else Concentration(
+                mass_kg=to.mass(deck.concentration.mass),
+                length_m=to.length(deck.concentration.length),
+            ),
         ),
     )
 
@@ -161,6 +183,9 @@ def _item(document: PlanDocument, index: int, to: Scale) -> Item:
         rear_m=to.length(item.rear),
         width_m=to.length_or_none(item.width),
         height_m=to.length_or_none(item.height),
+        contacts=tuple(
+            Contact(ahead_m=to.length(c.ahead), length_m=to.length(c.length)) for c in item.contacts
+        ),
         placement=Placement(
             reference_m=to.length(item.placement.reference),
             facing=Facing(item.placement.facing),

@@ -46,6 +46,14 @@ class Cargo(Part):
     mass_tolerance: NotNegative = 0
 
 
+class Ride(Part):
+    """Ball height with the usual load aboard, and spring rates in mass per length of an axle."""
+
+    ball_height: Positive
+    rear_rate: Positive
+    front_rate: Positive | UnsetType = UNSET
+
+
 class Truck(Part):
     """The truck unhitched, fuelled, with nobody and nothing aboard; its ratings; its cargo."""
 
@@ -66,6 +74,7 @@ class Truck(Part):
     front_axle_mass_tolerance: NotNegative = 0
     rear_axle_mass_tolerance: NotNegative = 0
     cargo: Annotated[list[Cargo], Meta(max_length=100)] = []
+    ride: Ride | UnsetType = UNSET
 
 
 class HitchComponent(Part):
@@ -82,6 +91,7 @@ class WeightDistribution(Part):
     """Spring bars: the part of the front axle's drop that they give back."""
 
     front_axle_restoration: Fraction
+    bar_length: Positive | UnsetType = UNSET
 
 
 class Hitch(Part):
@@ -102,6 +112,13 @@ class Axle(Part):
     tire_capacity: NotNegative | UnsetType = UNSET
 
 
+class Concentration(Part):
+    """The maker's figure: the most mass within any such length of the deck."""
+
+    mass: Positive
+    length: Positive
+
+
 class Deck(Part):
     """The deck; ``start`` behind the coupler, negative over the truck."""
 
@@ -111,6 +128,7 @@ class Deck(Part):
     height: Positive | UnsetType = UNSET
     front_overhang: NotNegative = 0
     rear_overhang: NotNegative = 0
+    concentration: Concentration | UnsetType = UNSET
 
 
 class Trailer(Part):
@@ -128,6 +146,8 @@ class Trailer(Part):
     gvwr: NotNegative | UnsetType = UNSET
     suspension: Literal["equalized", "independent"] = "equalized"
     coupler_size: Positive | UnsetType = UNSET
+    coupler_height: Positive | UnsetType = UNSET
+    axle_height: Positive | UnsetType = UNSET
 
 
 class BalancePoint(Part):
@@ -137,6 +157,13 @@ class BalancePoint(Part):
     ahead_tolerance: NotNegative = 0
     left: Finite = 0
     height: Positive | UnsetType = UNSET
+
+
+class Contact(Part):
+    """A line of wheels on the floor, or a track of some length; its middle ahead of the mark."""
+
+    ahead: Finite
+    length: NotNegative = 0
 
 
 class Placement(Part):
@@ -160,6 +187,7 @@ class Item(Part):
     mass_tolerance: NotNegative = 0
     width: Positive | UnsetType = UNSET
     height: Positive | UnsetType = UNSET
+    contacts: Annotated[list[Contact], Meta(max_length=20)] = []
 
 
 class Rules(Part):

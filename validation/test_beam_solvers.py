@@ -26,7 +26,7 @@ from mechanics.plan import Plan
 from mechanics.tests.outfits import random_plan
 from mechanics.trailer import Suspension
 
-PLACEMENTS = 30
+PLACEMENTS = 12
 RELATIVE = 1e-9
 """Statics of a beam on two supports: both sides are exact but for rounding."""
 
