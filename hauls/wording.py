@@ -53,6 +53,7 @@ LABELS: Final = {
     "deck.front": "Front of the deck",
     "deck.rear": "Tail of the deck",
     "deck.width": "Deck width",
+    "deck.concentration": "Load on one length",
 }
 
 METRIC_LABELS: Final = {

@@ -13,6 +13,7 @@ from collections.abc import Callable
 from enum import Enum
 from typing import NamedTuple
 
+from mechanics.frame import concentration
 from mechanics.item import TOUCH_M
 from mechanics.loads import Loads, bar_factor_m
 from mechanics.plan import Plan
@@ -141,6 +142,7 @@ def deck_limits(plan: Plan) -> list[Limit]:
         for item in plan.items
         if item.width_m is not None and deck.width_m is not None
     ]
+    found += _concentration_limits(plan)
     for index, first in enumerate(plan.items):
         found += [
             Limit(
@@ -155,6 +157,26 @@ def deck_limits(plan: Plan) -> list[Limit]:
             if not first.clear_sideways_of(other)
         ]
     return found
+
+
+def _concentration_limits(plan: Plan) -> list[Limit]:
+    """The maker's figure for a length of deck, where there is one.
+
+    Soft: it is not linear in an item's place, and makes no end of a window.
+    """
+    figure = plan.trailer.deck.concentration
+    if figure is None or not plan.items:
+        return []
+    return [
+        Limit(
+            code="deck.concentration",
+            quantity=Quantity.MASS,
+            value=concentration(plan, figure.length_m)[0],
+            limit=figure.mass_kg,
+            near=NEAR_RATING,
+            soft=True,
+        )
+    ]
 
 
 def passes(value: float, limit: float, sense: Sense, quantity: Quantity) -> bool:
@@ -324,7 +346,7 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
     if plan.hitch.weight_distribution is not None and bars:
         # full restoration holds the front axle exactly, whatever rounding says
         left_over = 1 - plan.hitch.weight_distribution.front_axle_restoration
-        front = (front[0], -left_over * offset * lever / (lever + offset) / wheelbase)
+        front = (front[0], -left_over * offset / wheelbase)
     rear = ((wheelbase + offset) / wheelbase, (handed * (wheelbase + offset) - bars) / wheelbase)
 
     tolerances = [(c.mass_tolerance_kg, c.ahead_of_rear_axle_m / wheelbase) for c in truck.cargo]

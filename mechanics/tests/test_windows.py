@@ -9,6 +9,7 @@ from hypothesis import given, settings
 
 from mechanics.checks import Status
 from mechanics.item import Facing, Placement
+from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.rules import Rules, TongueSchool
@@ -127,6 +128,22 @@ class ExampleWindow(SimpleTestCase):
     def test_an_interval_cannot_end_before_it_starts(self) -> None:
         with self.assertRaisesMessage(ValueError, "ends before it starts"):
             Interval(start_m=2.0, end_m=1.0, start_limit="a", end_limit="b")
+
+
+class FrontAxleUnderBars(SimpleTestCase):
+    def test_bars_that_give_back_a_part_leave_the_rest_to_the_tongue(self) -> None:
+        """A front axle too heavy unhitched needs 1,000 lb of tongue, less what bars give back."""
+        plan = example_plan()
+        unhitched = compute_loads(plan).truck.front_unhitched_kg
+        for part in (0.0, 0.25, 0.5, 0.75):
+            gawr = unhitched - lb(1000) * (1 - part) * 50 / 160
+            truck = replace(plan.truck, front_gawr_kg=gawr)
+            barred = with_bars(replace(plan, truck=truck), part)
+            piece = evaluate(barred).windows[0].intervals[0]
+            self.assertEqual("truck.front_gawr", piece.end_limit)
+            there = compute_loads(moved(barred, 0, piece.end_m))
+            self.assertAlmostEqual(lb(1000), there.trailer.tongue_kg, places=6)
+            self.assertAlmostEqual(gawr, there.truck.front_kg, places=6)
 
 
 class WindowProperties(SimpleTestCase):
