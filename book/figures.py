@@ -11,13 +11,15 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from book.errors import IncompleteError
-from book.models import Bulk, Configuration, Known, Machine, MachinePart, Trailer, Truck
+from book.models import Bulk, Configuration, Hitch, Known, Machine, MachinePart, Trailer, Truck
 from book.tolerances import Tolerances
 from measures import Quantity
+from mechanics.attitude import rates_from_arches
 from mechanics.body import Body, Piece, build_up, from_two_axles
 from mechanics.errors import InputError
 from mechanics.fluids import FLUIDS, fluid_mass_kg
 from mechanics.heap import MATERIALS, HeapShape, bulk_by_count, bulk_by_volume
+from mechanics.item import Contact
 from mechanics.kerb import EmptyAxles, axles_from_kerb_mass, axles_from_ticket
 
 SUSPENDED: Final = Trailer.Suspension.INDEPENDENT
@@ -204,6 +206,25 @@ def empty_trailer(trailer: Trailer, tolerances: Tolerances) -> Empties:
     return empties
 
 
+def truck_ride(truck: Truck, hitch: Hitch) -> dict[str, float] | None:
+    """Spring rates of the truck in kg/m, where the ball's height and the rear arch give them."""
+    readings = (truck.arch_rear, truck.arch_rear_loaded, truck.arch_load_mass)
+    if hitch.ball_height is None or truck.wheelbase is None or None in readings:
+        return None
+    fronts = (truck.arch_front, truck.arch_front_loaded)
+    front_drop = 0.0 if None in fronts else si(fronts[0]) - si(fronts[1])
+    front, rear = rates_from_arches(
+        mass_kg=si(truck.arch_load_mass),
+        ahead_of_rear_axle_m=0.0 if truck.arch_load_ahead is None else si(truck.arch_load_ahead),
+        wheelbase_m=si(truck.wheelbase),
+        front_drop_m=front_drop,
+        rear_drop_m=si(truck.arch_rear) - si(truck.arch_rear_loaded),
+    )
+    if rear is None:
+        return None
+    return {"rear_rate": rear} | ({} if front is None else {"front_rate": front})
+
+
 # machines -----------------------------------------------------------------------------
 
 
@@ -240,6 +261,22 @@ def parts_on(machine: Machine, configuration: Configuration | None) -> list[Mach
     if machine.built == Machine.Built.PARTS:
         return parts
     return [p for p in parts if not p.removable or p.weighed_in]
+
+
+def machine_contacts(machine: Machine) -> tuple[Contact, ...]:
+    """Where it stands on the floor, from its mark: two axles, or tracks of a length.
+
+    A track's middle is at the mark unless the mark is said to be ahead of its rear end.
+    Empty where the wheelbase is not known, or it stands on skids.
+    """
+    if machine.wheelbase is None or machine.running == Machine.Running.SKIDS:
+        return ()
+    length = si(machine.wheelbase)
+    if machine.running == Machine.Running.TRACKS:
+        middle = 0.0 if machine.mark_ahead is None else length / 2 - si(machine.mark_ahead)
+        return (Contact(ahead_m=middle, length_m=length),)
+    rear = 0.0 if machine.mark_ahead is None else -si(machine.mark_ahead)
+    return (Contact(ahead_m=rear), Contact(ahead_m=rear + length))
 
 
 def part_mass_kg(part: MachinePart) -> float | None:

@@ -231,6 +231,16 @@ def _truck_doubts(truck: Truck, words: Words) -> Iterator[Doubt]:
             question="Nobody rides in it. The driver counts too: everything aboard uses payload.",
             field="loads",
         )
+    if (
+        truck.arch_rear
+        and truck.arch_rear_loaded
+        and si(truck.arch_rear_loaded) >= si(truck.arch_rear)
+    ):
+        yield Doubt(
+            question="The rear arch did not sink under the known load. Are the two readings "
+            "swapped, or does friction hold the springs?",
+            field="arch_rear_loaded",
+        )
     tow = tow_limit_kg(truck)
     for hitch in truck.hitches.all():
         yield from _hitch_doubts(hitch, tow, mass)
@@ -340,6 +350,11 @@ def _deck_doubts(trailer: Trailer, axles: list[Any], units: UnitSystem) -> Itera
             question="A gate stands at the tail, yet the load may reach past it. Does it travel "
             "open?",
             field="rear_overhang",
+        )
+    if (trailer.concentration_mass is None) != (trailer.concentration_length is None):
+        yield Doubt(
+            question="The most on one length needs both, the mass and the length.",
+            field="concentration_mass",
         )
     if lever_m(trailer) is None and trailer.gvwr is not None:
         return

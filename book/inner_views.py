@@ -73,8 +73,8 @@ def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> Ht
         "hitch": hitch if pk is not None else None,
         "name": name,
         "form": form,
-        "fields": [form[n] for n in ("name", "type", "offset", "mass")],
-        "bars": form["front_axle_restoration"],
+        "fields": [form[n] for n in ("name", "type", "offset", "ball_height", "mass")],
+        "bars": [form["front_axle_restoration"], form["bar_length"]],
         "parts_on": form["parts_on"],
         "rows": {
             "heading": "New parts on it",

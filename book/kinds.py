@@ -119,6 +119,21 @@ KINDS = {
                     fields=("front_tire_capacity", "rear_tire_capacity", "max_tongue_mass"),
                     folded=True,
                 ),
+                Group(
+                    heading="How it squats",
+                    fields=(
+                        "arch_front",
+                        "arch_rear",
+                        "arch_load_mass",
+                        "arch_load_ahead",
+                        "arch_front_loaded",
+                        "arch_rear_loaded",
+                    ),
+                    help="A tape at the wheel arches, without and with a load you know, gives "
+                    "the springs. With the ball's height the planner then says how the outfit "
+                    "rides.",
+                    folded=True,
+                ),
                 NOTES,
             ),
             rows=(
@@ -206,6 +221,17 @@ KINDS = {
                         "dovetail_drop",
                         "sides",
                     ),
+                    folded=True,
+                ),
+                Group(
+                    heading="Heights, and load on one length",
+                    fields=(
+                        "coupler_height",
+                        "axle_height",
+                        "concentration_mass",
+                        "concentration_length",
+                    ),
+                    help="The two heights say how it rides behind a truck.",
                     folded=True,
                 ),
                 Group(

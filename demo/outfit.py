@@ -62,6 +62,8 @@ TRUCKS: list[dict[str, Any]] = [
             "rear_tire_capacity": 6390,
         },
         "wheelbase": 160,
+        "arches": (38.5, 39.75, 900, -50, 38.75, 38.4375),
+        "ball_heights": (21.5, 18.25),
         "loads": [("Driver", 190, 10, 70), ("Tool chest", 160, 10, 28)],
         "hitches": [
             ("Receiver", "ball", 50, 55, ["Receiver, truck 3", "Drop mount, 2 1/2 in", "Big ball"]),
@@ -88,6 +90,8 @@ TRUCKS: list[dict[str, Any]] = [
             "payload": 3180,
         },
         "wheelbase": 169,
+        "arches": (40, 41.5, 1200, 3, None, 40.5),
+        "ball_heights": (46.5, 21.5),
         "loads": [("Driver", 205, 10, 74), ("Mate", 180, 20, 74), ("Bed tank, full", 410, 20, 22)],
         "hitches": [
             ("Gooseneck ball", "gooseneck", -3, 60, ["Bed ball"]),
@@ -143,6 +147,7 @@ TRAILERS: list[dict[str, Any]] = [
         "suspension": "equalized",
         "track": 84,
         "deck": (52, 240, 82, 26),
+        "heights": (20, 14.5),
         "overhang": (0, 24),
         "parts": ["Coupler, equipment trailer", "Chains, 3/8 in"],
         "tail": "ramps",
@@ -163,6 +168,7 @@ TRAILERS: list[dict[str, Any]] = [
         "suspension": "equalized",
         "track": 80,
         "deck": (58, 144, 78, 30),
+        "heights": (20.5, 14.5),
         "overhang": (0, 0),
         "parts": ["Coupler, dump trailer", "Chains, 3/8 in"],
         "tail": "gate",
@@ -179,6 +185,8 @@ TRAILERS: list[dict[str, Any]] = [
         "suspension": "equalized",
         "track": 86,
         "deck": (84, 300, 96, 35),
+        "heights": (45, 15),
+        "most": (11000, 96),
         "overhang": (0, 24),
         "parts": ["Gooseneck coupler", "Chains, 1/2 in"],
         "tail": "ramps",
@@ -195,6 +203,7 @@ TRAILERS: list[dict[str, Any]] = [
         "suspension": "independent",
         "track": 76,
         "deck": (46, 168, 77, 24),
+        "heights": (17.5, 13),
         "overhang": (0, 0),
         "parts": ["Coupler, tilt"],
         "tail": "tilts",
@@ -210,6 +219,7 @@ MACHINES: list[dict[str, Any]] = [
         "mark": "rear axle",
         "balance": (30, 3, "axles"),
         "reach": (118, 46),
+        "balance_height": 31,
         "size": (66, 96, 76),
         "parts": [
             ("Bucket", "bucket", 380, "weighed", 102, 14, {"weighed_in": True, "off": True}),
@@ -227,6 +237,7 @@ MACHINES: list[dict[str, Any]] = [
         "mark": "rear axle",
         "balance": (17, 2, "axles"),
         "reach": (104, 40),
+        "balance_height": 26,
         "size": (66, 80, 43),
     },
     {
@@ -236,6 +247,7 @@ MACHINES: list[dict[str, Any]] = [
         "mark": "track centre",
         "balance": (-4, 3, "built_up"),
         "reach": (92, 44),
+        "balance_height": 30,
         "size": (40, 92, 50),
     },
     {
@@ -245,6 +257,7 @@ MACHINES: list[dict[str, Any]] = [
         "mark": "rear axle",
         "balance": (37, 2, "axles"),
         "reach": (136, 58),
+        "balance_height": 38,
         "size": (86, 104, 92),
     },
     {
@@ -254,6 +267,7 @@ MACHINES: list[dict[str, Any]] = [
         "mark": "lower pins",
         "balance": (-26, 6, "guess"),
         "reach": (14, 62),
+        "balance_height": 18,
         "size": (58, 54, None),
     },
     {
@@ -290,6 +304,7 @@ MACHINES: list[dict[str, Any]] = [
         "axle_masses": (2380, 1960),
         "mark": "rear axle",
         "reach": (88, 26),
+        "balance_height": 28,
         "size": (54, 92, 68),
     },
     {
@@ -298,6 +313,7 @@ MACHINES: list[dict[str, Any]] = [
         "mass": (1100, None, "guess"),
         "mark": "track centre",
         "reach": (44, 38),
+        "balance_height": 20,
         "size": (34, 58, 40),
     },
 ]
@@ -422,11 +438,15 @@ HAULS: list[dict[str, Any]] = [
         "loads": ["Gravel, two yards dropped at the tail"],
         "at": [84],
     },
-    # one configuration of a machine that was built up part by part
+    # three loads, one of them a configuration of a machine that was built up part by part
     {
-        "name": "Backhoe off, tractor to the Long Drain",
-        "outfit": (0, 0, 0),
-        "loads": ["Harrow 60 backhoe tractor, backhoe off"],
+        "name": "Drain crew to the Long Drain",
+        "outfit": (1, 0, 2),
+        "loads": [
+            "Harrow 60 backhoe tractor, backhoe off",
+            "Pallet of drain pipe",
+            "Trench plough",
+        ],
         "at": None,
     },
 ]

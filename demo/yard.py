@@ -192,6 +192,7 @@ def _truck(
         name=entry["name"],
         drive=entry["drive"],
         wheelbase=_in(entry["wheelbase"]),
+        **_arches(*entry.get("arches", (None,) * 6)),
         **{field: _lb(number) for field, number in entry["masses"].items()},
     )
     made.append(truck)
@@ -204,9 +205,15 @@ def _truck(
             ahead_of_rear_axle=_in(ahead),
         )
     hitches = []
-    for name, kind, offset, mass, names in entry["hitches"]:
+    heights = entry.get("ball_heights", (None,) * len(entry["hitches"]))
+    for (name, kind, offset, mass, names), height in zip(entry["hitches"], heights, strict=True):
         hitch = Hitch.objects.create(
-            truck=truck, name=name, type=kind, offset=_in(offset), mass=_lb(mass)
+            truck=truck,
+            name=name,
+            type=kind,
+            offset=_in(offset),
+            mass=_lb(mass),
+            ball_height=_in(height),
         )
         for part in names:
             HitchLink.objects.create(hitch=hitch, part=parts[part])
@@ -214,9 +221,29 @@ def _truck(
     return hitches
 
 
+def _arches(
+    front: float | None,
+    rear: float | None,
+    mass: float | None,
+    ahead: float | None,
+    front_loaded: float | None,
+    rear_loaded: float | None,
+) -> dict[str, Quantity | None]:
+    return {
+        "arch_front": _in(front),
+        "arch_rear": _in(rear),
+        "arch_load_mass": _lb(mass),
+        "arch_load_ahead": _in(ahead),
+        "arch_front_loaded": _in(front_loaded),
+        "arch_rear_loaded": _in(rear_loaded),
+    }
+
+
 def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> Trailer:
     start, length, width, height = entry["deck"]
     hinge, bed_mass, bed_balance = entry.get("bed", (None, None, None))
+    coupler_height, axle_height = entry["heights"]
+    most, within = entry.get("most", (None, None))
     dovetail_length, dovetail_drop = entry.get("dovetail", (None, None))
     trailer = Trailer.objects.create(
         yard=yard,
@@ -233,6 +260,10 @@ def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> 
         deck_length=_in(length),
         deck_width=_in(width),
         deck_height=_in(height),
+        coupler_height=_in(coupler_height),
+        axle_height=_in(axle_height),
+        concentration_mass=_lb(most),
+        concentration_length=_in(within),
         front_overhang=_in(entry["overhang"][0]),
         rear_overhang=_in(entry["overhang"][1]),
         tail=entry["tail"],
@@ -293,6 +324,7 @@ def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
         width=_in(width),
         height=_in(height),
         wheelbase=_in(wheelbase),
+        balance_height=_in(entry.get("balance_height")),
     )
     parts = {}
     for name, kind, mass, known, ahead, height, more in entry.get("parts", ()):

@@ -17,8 +17,10 @@ from book.figures import (
     bulk_body,
     empty_axles,
     empty_trailer,
+    machine_contacts,
     si,
     tow_limit_kg,
+    truck_ride,
 )
 from book.models import Bulk, Configuration, Hitch, HitchPart, Machine, Trailer, Truck
 from book.tolerances import Tolerances
@@ -65,6 +67,10 @@ class FileUnits:
     def kg(self, kilograms: float) -> float | int:
         """A worked-out mass in the document's unit."""
         return _tidy(kilograms / self._kg)
+
+    def rate(self, kg_per_m: float) -> float | int:
+        """A worked-out mass per length in the document's units."""
+        return _tidy(kg_per_m / self._kg * self._m)
 
     def metres(self, metres: float) -> float | int:
         """A worked-out length in the document's unit."""
@@ -136,6 +142,11 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> dict[str, Any
     tow = tow_limit_kg(truck)
     if truck.max_trailer_mass is None and tow is not None:
         section["max_trailer_mass"] = units.kg(tow)
+    ride = truck_ride(truck, hitch)
+    if ride is not None:
+        section["ride"] = {"ball_height": units.x(hitch.ball_height)} | {
+            name: units.rate(rate) for name, rate in ride.items()
+        }
     section["cargo"] = [
         {
             "name": load.name,
@@ -188,6 +199,8 @@ def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> dict[str,
         section["weight_distribution"] = {
             "front_axle_restoration": float(hitch.front_axle_restoration) / 100
         }
+        if hitch.bar_length is not None:
+            section["weight_distribution"]["bar_length"] = units.x(hitch.bar_length)
     return section
 
 
@@ -226,6 +239,16 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
     ):
         if quantity is not None:
             deck[name] = units.x(quantity)
+    if trailer.concentration_mass is not None and trailer.concentration_length is not None:
+        deck["concentration"] = {
+            "mass": units.m(trailer.concentration_mass),
+            "length": units.x(trailer.concentration_length),
+        }
+    drawn = {
+        name: value for name in ("tail", "sides", "fenders") if (value := getattr(trailer, name))
+    }
+    if trailer.ramp_length is not None and drawn.get("tail") in ("gate", "ramps"):
+        drawn["ramp_length"] = units.x(trailer.ramp_length)
     exact = empties.as_entered
     section: dict[str, Any] = {
         "name": trailer.name,
@@ -246,6 +269,12 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
     coupler = coupler_size(trailer)
     if coupler is not None:
         section["coupler_size"] = units.x(coupler)
+    for field in ("coupler_height", "axle_height"):
+        height = getattr(trailer, field)
+        if height is not None:
+            section[field] = units.x(height)
+    if drawn:
+        section["extra"] = {"drawn": drawn}
     for axle in trailer.axles.all():
         entry: dict[str, Any] = {"position": units.x(axle.position)}
         if axle.gawr is not None:
@@ -307,6 +336,13 @@ def item_section(
         section["width"] = units.x(machine.width)
     if outline.height_m is not None:
         section["height"] = units.metres(outline.height_m)
+    contacts = machine_contacts(machine)
+    if contacts:
+        section["contacts"] = [
+            {"ahead": units.metres(c.ahead_m)}
+            | ({"length": units.metres(c.length_m)} if c.length_m else {})
+            for c in contacts
+        ]
     drawn: dict[str, Any] = {"shape": machine.shape, "mark": machine.mark_name}
     if machine.wheelbase is not None:
         drawn["wheelbase"] = units.x(machine.wheelbase)
@@ -356,6 +392,7 @@ def _bulk_section(bulk: Bulk, item_id: str, units: FileUnits) -> dict[str, Any]:
         # of a level load the top is twice as high as its balance point, of a heap three times
         times = 2 if bulk.heap == Bulk.Heap.LEVEL else 3
         section["height"] = units.metres(body.height_m * times)
+    section["contacts"] = [{"ahead": 0, "length": units.metres(si(bulk.length))}]
     stacked = bulk.measured == Bulk.Measured.COUNT and bulk.heap == Bulk.Heap.LEVEL
     shape = "pallet" if stacked else f"heap_{bulk.heap}"
     section["extra"] = {"drawn": {"shape": shape, "mark": "middle of the load"}}

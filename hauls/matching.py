@@ -11,7 +11,7 @@ from book.chain import couples
 from book.errors import IncompleteError
 from book.models import Hitch, Trailer
 from hauls.compose import Load
-from hauls.services.haul import append_item, bare_document, line_up, turn_to_aim
+from hauls.services.haul import append_item, bare_document, stand_best, turn_to_aim
 from hauls.wording import STATUS_WORDS, summary, why_no_place
 from measures import UnitSystem
 from measures.writing import write_inches, write_length, write_percent
@@ -21,6 +21,9 @@ from mechanics.limits import Quantity
 from mechanics.report import Report, evaluate
 from planfile.reading import read_document
 from yards.models import Yard
+
+SEARCH_S: Final = 0.3
+"""Time for arranging several loads on one pair."""
 
 PAIRS: Final = 150
 """Pairs of hitch and trailer that are judged; a yard has a dozen."""
@@ -51,7 +54,7 @@ def matches(yard: Yard, loads: Sequence[Load], unit: UnitSystem) -> tuple[list[M
 
     Better is the lesser verdict, then the greater least reserve. Pairs of which something
     is not known come after those that can be judged. A single load is tried both ways
-    round, at its aim; several stand in their order, facing forward, where they leave most.
+    round, at its aim; several are arranged where they leave most.
     """
     hitches = list(
         Hitch.objects.filter(truck__yard=yard)
@@ -127,7 +130,7 @@ def _best(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSyste
         append_item(document, load)
     if len(loads) != 1:
         if loads:
-            line_up(document)
+            stand_best(document, seconds=SEARCH_S)
         return evaluate(read_document(document))
     forward = evaluate(read_document(document))
     turned = copy.deepcopy(document)

@@ -95,6 +95,15 @@ class Hitch(models.Model):
         least="not_negative",
         help_text="Mount, head and bars on a bathroom scale. Empty: the sum of its parts.",
     )
+    ball_height = LengthField(
+        null=True,
+        help_text="Ground to the top of the ball, or the jaws; unhitched, usual load aboard.",
+    )
+    bar_length = LengthField(
+        "bars hang behind the ball by",
+        null=True,
+        help_text="Ball back to the chain on the trailer's frame. Empty: about 30 in.",
+    )
     front_axle_restoration = models.DecimalField(
         "weight-distributing bars give back, %",
         max_digits=5,

@@ -105,6 +105,18 @@ class Trailer(Thing):
         least="not_negative",
         help_text="With ramps a little; with a gate not at all.",
     )
+    coupler_height = LengthField(
+        "coupler height, level",
+        null=True,
+        help_text="Ground to the socket's top with the deck level, on the jack.",
+    )
+    axle_height = LengthField("axle height", null=True, help_text="Ground to the middle of a hub.")
+    concentration_mass = MassField(
+        "most on one length",
+        null=True,
+        help_text="Where the maker gives one: 8,000 lb within 6 ft, say.",
+    )
+    concentration_length = LengthField("that length", null=True)
     dovetail_length = LengthField(
         null=True, least="not_negative", help_text="The sloping part at the tail; in the length."
     )

@@ -117,6 +117,27 @@ class Truck(Thing):
         help_text="Sidewall “max load” times the tires on the axle.",
     )
 
+    arch_front = LengthField(
+        "front arch",
+        null=True,
+        help_text="Ground to the lip of the wheel arch, straight over the wheel; unhitched, "
+        "with the usual load aboard.",
+    )
+    arch_rear = LengthField("rear arch", null=True, help_text="The same over the rear wheel.")
+    arch_load_mass = MassField(
+        "known load",
+        null=True,
+        help_text="A load you know: bagged salt, people, a trailer's weighed tongue.",
+    )
+    arch_load_ahead = LengthField(
+        "its place ahead of the rear axle",
+        null=True,
+        least="any",
+        help_text="With a minus behind it. On the ball: minus the distance to the ball.",
+    )
+    arch_front_loaded = LengthField("front arch with it", null=True)
+    arch_rear_loaded = LengthField("rear arch with it", null=True)
+
     class Meta(Thing.Meta):
         constraints = [
             models.UniqueConstraint(fields=["yard", "name"], name="truck_name_once_in_yard")

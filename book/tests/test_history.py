@@ -99,6 +99,7 @@ class History(YardCase):
             "width": "54 in",
             "height": "92 in",
             "wheelbase": "68 in",
+            "balance_height": "28 in",
             "version": machine.version,
             **formset("parts"),
         }

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 
 from django.db import transaction
@@ -21,7 +22,8 @@ from hauls.compose import (
 )
 from hauls.models import Haul, HaulItem
 from measures import UnitSystem
-from mechanics.checks import judge
+from mechanics.arrange import Wishes, arrange
+from mechanics.checks import Status, judge
 from mechanics.item import Placement
 from mechanics.limits import load_limits
 from mechanics.loads import compute_loads
@@ -33,6 +35,12 @@ from yards.models import User, Yard
 
 ROOM_BETWEEN_M = 0.05
 """Left between two machines that are lined up, about two inches."""
+
+TAPE_STEP_M = 0.0127
+"""Half an inch: as finely as a crew stops a machine."""
+
+SEARCH_S = 1.0
+"""Time for each search of a best arrangement where nobody asked for one."""
 
 SHIFTS = 100
 """Places tried along the free part of the deck."""
@@ -59,8 +67,8 @@ def create_haul(
 ) -> Haul:
     """A haul from the book, in the units the person reads in.
 
-    One machine is put at its aim where it has one, ``backward`` if asked; several are
-    lined up.
+    One machine is put at its aim where it has one, ``backward`` if asked; several as
+    :func:`stand_best` says.
 
     Raises:
         IncompleteError: something of the book lacks figures.
@@ -70,7 +78,7 @@ def create_haul(
     for load in loads:
         append_item(document, load)
     if len(loads) > 1:
-        line_up(document)
+        stand_best(document)
     elif loads and backward:
         turn_to_aim(document)
     plan = read_document(document)
@@ -138,6 +146,42 @@ def turn_to_aim(document: dict[str, Any]) -> None:
     document["items"][0]["placement"]["facing"] = placement.facing.value
     aim = evaluate(plan).windows[0].aim_m
     set_reference(document, 0, placement.reference_m if aim is None else aim)
+
+
+def stand_best(document: dict[str, Any], *, seconds: float = SEARCH_S) -> None:
+    """Put several items where the least reserve is largest; in a row where no place is right."""
+    plan = read_document(document)
+    for room in (ROOM_BETWEEN_M, 0.0):
+        found = arrange(plan, Wishes(room_m=room), seconds=seconds).found
+        if found:
+            take_places(document, on_the_tape(found[0].plan))
+            return
+    line_up(document)
+
+
+def on_the_tape(plan: Plan) -> Plan:
+    """The plan with every mark on a half inch of the tape, where that passes no limit."""
+    tidy = plan
+    for item in plan.items:
+        at = round(item.placement.reference_m / TAPE_STEP_M) * TAPE_STEP_M
+        tidy = tidy.with_placement(item.id, replace(item.placement, reference_m=at))
+    was, now = (
+        sum(check.status is Status.OVER for check in evaluate(p).checks) for p in (plan, tidy)
+    )
+    return plan if now > was else tidy
+
+
+def take_places(document: dict[str, Any], plan: Plan) -> None:
+    """Stand the document's items as the plan has them, in the document's unit."""
+    per = LengthUnit(document["units"]["length"]).m
+    for entry in document.get("items", []):
+        place = plan.item(entry["id"]).placement
+        placement = entry["placement"]
+        placement["reference"] = round(place.reference_m / per, 6)
+        placement["facing"] = place.facing.value
+        left = round(place.left_m / per, 6)
+        if left or "left" in placement:
+            placement["left"] = left
 
 
 def line_up(document: dict[str, Any]) -> None:

@@ -36,7 +36,7 @@ VERDICTS = {
     "Roller to the Ash Lane yard, with the sleeve": ("over", "Sleeve, tongue is passed by"),
     "Gravel to the ford": ("ok", "Tightest: trailer GVWR, 1,170 lb left."),
     "Gravel to the ford, second trip": ("over", "The tongue lifts: −1.2 %"),
-    "Backhoe off, tractor to the Long Drain": ("near", "Tightest: trailer GVWR, 423 lb left."),
+    "Drain crew to the Long Drain": ("near", "Tightest: trailer GVWR,"),
 }
 
 
@@ -135,9 +135,9 @@ class Searching(YardCase):
         for words, found in (
             ("Low Fields", 1),
             ("half-ton", 2),
-            ("gooseneck", 3),
-            ("plough", 2),
-            ("pipe", 1),
+            ("gooseneck", 4),
+            ("plough", 3),
+            ("pipe", 2),
             ("tail", 1),
         ):
             answer = self.client.get("/", {"q": words}, headers={"HX-Request": "true"})
