@@ -165,6 +165,9 @@ def _place(haul: Haul, entry: dict[str, Any], user: User) -> None:
         for index, inches in enumerate(entry["at"]):
             set_reference(document, index, inches * M_PER_IN)
     save_haul(haul, document, base=haul.revision, user=user)
+    # the yard's story begins here: there is nothing before it to go back to
+    haul.steps.all().delete()
+    Haul.objects.filter(pk=haul.pk).update(step=0)
 
 
 def _part(yard: Yard, entry: dict[str, Any]) -> HitchPart:

@@ -144,6 +144,7 @@ class Journeys(BrowserCase):
             page.get_by_role("button", name="Import").click()
             expect(page.locator(".say mark")).to_have_text("12 ft 6 in")
             with page.expect_download() as download:
+                page.locator(".haul-more summary").click()
                 page.get_by_role("link", name="Export plan").click()
             exported = json.loads(Path(download.value.path()).read_text(encoding="utf-8"))
             self.assertEqual(exported, json.loads(source.read_text(encoding="utf-8")))
@@ -191,7 +192,7 @@ class Journeys(BrowserCase):
     def test_search_narrows_the_list_in_place(self) -> None:
         with self.page() as page:
             page.get_by_role("searchbox").fill("plough")
-            expect(page.locator(".card-haul")).to_have_count(2)
+            expect(page.locator(".card-haul")).to_have_count(3)
             page.get_by_role("searchbox").fill("zebra")
             expect(page.locator("#cards")).to_contain_text("No haul has")
             page.get_by_role("searchbox").fill("")

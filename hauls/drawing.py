@@ -7,119 +7,80 @@ proportions and takes no part in any figure.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import Any
 
-from book.outlines import machine_outline, pickup_outline
-from hauls.tapes import Band, EndLabel, Label, Tape, bands, close_up
-from measures.writing import UnitSystem, write_length, write_number, write_percent
-from mechanics.hitch import HitchType
+from book.outlines import machine_outline
+from hauls.outfit_drawing import (
+    ABOVE_Y,
+    GROUND_Y,
+    TAPE_HEIGHT,
+    TAPE_Y,
+    WIDTH,
+    AboveFrame,
+    Frame,
+    Look,
+    Outfit,
+    Shape,
+    Wheel,
+    deck_width_m,
+    draw_outfit,
+    path,
+)
+from hauls.pads import PAD_HEIGHT, PAD_TOP, PAD_WIDTH, Pad, load_pads, spread
+from hauls.tapes import Band, EndLabel, Tape, bands, close_up
+from measures.writing import UnitSystem, write_inches, write_length, write_number, write_percent
+from mechanics.attitude import Attitude
 from mechanics.item import Item
 from mechanics.report import Report
-from mechanics.trailer import Deck, Trailer
-from mechanics.truck import Truck
-from mechanics.units import M_PER_IN
+from mechanics.trailer import Deck
 from mechanics.windows import Window
 
-WIDTH = 868
-GROUND_Y = 214
-SIDE = 24
-PAD_TOP, PAD_HEIGHT, PAD_WIDTH = 226, 56, 50
-TAPE_Y, TAPE_HEIGHT = 352, 28
-ABOVE_LEFT, ABOVE_Y, ABOVE_MAX = 450, 470, 112
-BEHIND_BUMPER = (HitchType.BALL, HitchType.PINTLE)
-"""Hitches that stand behind the truck, not over its bed."""
+LANE = 11
+"""Height of one item's lane under the tape."""
 
+MOST_LANES = 6
+"""Items that get a lane of their own; with more, only the one in hand has its window."""
 
-def spread(centres: Sequence[float], gap: float, low: float, high: float) -> list[float]:
-    """Centres moved as little as possible so that neighbours keep ``gap``, in their order.
-
-    Clusters that would overlap are set side by side about their common middle and pushed
-    inside ``low`` and ``high``.
-    """
-    clusters: list[tuple[float, int]] = []  # middle, members
-    for centre in centres:
-        middle, count = centre, 1
-        while True:
-            # an edge may push a cluster onto the one before it, so this comes first
-            half = gap * (count - 1) / 2
-            middle = min(max(middle, low + half), high - half)
-            if not clusters:
-                break
-            before, members = clusters[-1]
-            if middle - before >= gap * (members + count) / 2:
-                break
-            # each side wants its own middle; the common one is the mean of what they want
-            clusters.pop()
-            middle = (
-                members * (before + gap * count / 2) + count * (middle - gap * members / 2)
-            ) / (members + count)
-            count += members
-        clusters.append((middle, count))
-    placed: list[float] = []
-    for middle, count in clusters:
-        placed += [middle + gap * (k - (count - 1) / 2) for k in range(count)]
-    return placed
-
-
-def path(points: Sequence[tuple[float, float]], *, closed: bool = True) -> str:
-    """SVG path data through points."""
-    data = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points)
-    return data + "Z" if closed else data
+ROAD_WIDTH_M = 102 * 0.0254
+"""Widest without a permit in the US (23 CFR 658.15, from memory); others differ."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Wheel:
-    """A wheel in side view."""
+class Lane:
+    """One item's windows on the tape: its number, its pieces, where its mark stands."""
 
+    index: int
+    number: str
+    y: float
+    windows: list[Band]
+    sure: list[Band]
+    mark_x: float
+    selected: bool
+    inside: bool
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Dimension:
+    """A dimension line with its end ticks (one path) and its text."""
+
+    line: str
     x: float
     y: float
-    radius: float
-
-    @property
-    def hub(self) -> float:
-        """Radius of its rim."""
-        return self.radius * 0.48
+    text: str
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Shape:
-    """A filled outline and the style class it is drawn with."""
+class Tilt:
+    """How the bodies of truck and trailer are turned and sunk, as SVG transforms."""
 
-    data: str
-    style: str
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Pad:
-    """A load as on a scale's pad: the dashed outline is the rating, the fill the load."""
-
-    x: float
-    wheel_x: float
-    fill_y: float
-    fill_height: float
-    number: str
-    limit: str
-    name: str
-    status: str
-    over_height: float
-
-
-@dataclass(frozen=True, kw_only=True)
-class Outfit:
-    """Truck and trailer in side view, and the tape's ticks: the same at every place."""
-
-    truck: tuple[Shape, ...]
-    truck_wheels: tuple[Wheel, ...]
-    trailer: tuple[Shape, ...]
-    trailer_wheels: tuple[Wheel, ...]
-    ticks: str
-    tape_labels: tuple[Label, ...]
-    fenders: tuple[tuple[float, float, float, float], ...]
-    ball_x: float
-    ball_y: float
+    truck: str
+    trailer: str
+    words: str
+    bumper: tuple[float, float]
+    ball: tuple[float, float]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -173,50 +134,16 @@ class Drawing:
     above_height: float
     above_tongue: str
     above_fenders: tuple[tuple[float, float, float, float], ...]
+    above_middle: float
     above_sides: str
-
-
-class Frame:
-    """From metres of the outfit to drawing units. ``x`` runs rearward from the coupler.
-
-    ``tallest`` is the height of the tallest item, in metres.
-    """
-
-    def __init__(self, truck: Truck, trailer: Trailer, hitch: HitchType, tallest: float) -> None:
-        deck = trailer.deck
-        nose = truck.wheelbase_m + truck.hitch_offset_m + 1.0
-        tail = max(deck.start_m + deck.length_m, *(a.position_m + 0.45 for a in trailer.axles))
-        tail += min(deck.rear_overhang_m, 1.5) + 0.3
-        self.front = min(-nose, deck.start_m - deck.front_overhang_m)
-        self.deck_height = deck.height_m or (0.95 if hitch is not HitchType.BALL else 0.65)
-        top = max(2.1, self.deck_height + tallest) + 0.25
-        self.scale = min((WIDTH - 2 * SIDE) / (tail - self.front), (GROUND_Y - 24) / top)
-        span = (tail - self.front) * self.scale
-        self.left = SIDE + (WIDTH - 2 * SIDE - span) / 2
-
-    def x(self, metres: float) -> float:
-        """Across, for a place behind the coupler."""
-        return self.left + (metres - self.front) * self.scale
-
-    def y(self, metres: float) -> float:
-        """Down, for a height above the ground."""
-        return GROUND_Y - metres * self.scale
-
-
-class AboveFrame:
-    """The view from above: one scale both ways, in the room right of the close-up."""
-
-    def __init__(self, trailer: Trailer) -> None:
-        deck = trailer.deck
-        self.front = min(deck.start_m - deck.front_overhang_m, 0.0)
-        length = deck.start_m + deck.length_m + deck.rear_overhang_m - self.front
-        room = WIDTH - SIDE - ABOVE_LEFT
-        self.scale = min(room / length, ABOVE_MAX / (_deck_width(trailer) + 0.3))
-        self.left = WIDTH - SIDE - length * self.scale
-
-    def x(self, metres: float) -> float:
-        """Across, for a place behind the coupler."""
-        return self.left + (metres - self.front) * self.scale
+    above_widths: str
+    lanes: list[Lane]
+    lanes_y: float
+    top: float
+    bottom: float
+    dimensions: list[Dimension]
+    tilt: Tilt | None
+    bar: str
 
 
 def _height(item: Item) -> float:
@@ -233,18 +160,22 @@ def draw(
     end_texts: Sequence[tuple[str, str]],
     unit: UnitSystem,
     length_per_m: float,
+    look: Look | None = None,
+    riding: Attitude | None = None,
+    times: int = 1,
 ) -> Drawing:
     """The picture of a report.
 
     ``extras``, ``marks`` and ``names`` run along the plan's items: what a haul knows of
     how each is drawn, the word for its mark, its name. ``end_texts`` holds what makes
     the two ends of each of the selected item's intervals. ``length_per_m`` turns metres
-    into the plan's own unit, for wheelbases kept in it.
+    into the plan's own unit, for wheelbases kept in it. ``riding`` tilts and squats the
+    bodies, ``times`` as much as is true.
     """
     truck, trailer, hitch = report.plan.truck, report.plan.trailer, report.plan.hitch.type
     deck = trailer.deck
     tallest = max((_height(i) for i in report.plan.items), default=1.5)
-    frame, outfit = draw_outfit(truck, trailer, hitch, tallest, unit)
+    frame, outfit = draw_outfit(truck, trailer, hitch, tallest, unit, look or Look())
     above = AboveFrame(trailer)
     items = [
         _item(
@@ -256,8 +187,10 @@ def draw(
     window = report.windows[selected] if selected is not None else None
     mark = None if selected is None else report.plan.items[selected].placement.reference_m
     close, ends, sure_label = close_up(window, mark, end_texts, deck.length_m, unit)
-    half = _deck_width(trailer) / 2 * above.scale
-    pads = _pads(frame, report, unit)
+    half = deck_width_m(trailer) / 2 * above.scale
+    lanes = _lanes(frame, report, selected)
+    pads = load_pads(frame, report, unit)
+    tilt = None if riding is None else _tilt(frame, outfit, report, riding, times)
     return Drawing(
         scale=frame.scale,
         outfit=outfit,
@@ -287,169 +220,23 @@ def draw(
         if deck.start_m > 0
         else "",
         above_fenders=outfit.fenders,
+        above_middle=ABOVE_Y,
         above_sides="left side {}, right side {}".format(
             *(
                 f"{write_number(kg / unit.kg)} {unit.mass_unit}"
                 for kg in (report.loads.trailer.left_kg, report.loads.trailer.right_kg)
             )
         ),
+        above_widths=_widths(report, unit),
+        lanes=lanes,
+        lanes_y=TAPE_Y + TAPE_HEIGHT,
+        # one item has its name over its mass
+        top=max(min((i.label_y for i in items), default=40) - (30 if len(items) == 1 else 15), 0),
+        bottom=TAPE_Y + TAPE_HEIGHT + 8 + LANE * len(lanes),
+        dimensions=_overhangs(frame, report, unit, pads),
+        tilt=tilt,
+        bar=_ball_mount(outfit, tilt) if truck.hitch_offset_m > 0.5 else "",
     )
-
-
-@lru_cache(maxsize=128)
-def draw_outfit(
-    truck: Truck, trailer: Trailer, hitch: HitchType, tallest: float, unit: UnitSystem
-) -> tuple[Frame, Outfit]:
-    """What stays the same wherever the items stand, drawn once and kept."""
-    frame, above = Frame(truck, trailer, hitch, tallest), AboveFrame(trailer)
-    shapes, wheels = _truck(frame, truck)
-    ticks, labels = _ticks(frame, trailer.deck, unit)
-    half = _deck_width(trailer) / 2 * above.scale
-    return frame, Outfit(
-        truck=tuple(shapes),
-        truck_wheels=tuple(wheels),
-        trailer=tuple(_trailer(frame, trailer, hitch)),
-        trailer_wheels=tuple(
-            Wheel(x=frame.x(a.position_m), y=frame.y(0.35), radius=0.35 * frame.scale)
-            for a in trailer.axles
-        ),
-        ticks=ticks,
-        tape_labels=tuple(labels),
-        fenders=tuple(_fenders(above, trailer, half)),
-        ball_x=frame.x(0),
-        ball_y=frame.y(0.5 if hitch in BEHIND_BUMPER else 1.12),
-    )
-
-
-def _deck_width(trailer: Trailer) -> float:
-    return trailer.deck.width_m or trailer.track_width_m
-
-
-def _truck(frame: Frame, truck: Truck) -> tuple[list[Shape], list[Wheel]]:
-    """A pickup about its wheelbase; the bumper stands just ahead of a ball behind it."""
-    wheelbase, offset = truck.wheelbase_m, truck.hitch_offset_m
-    rear = -(offset - 0.13) if offset > 0.5 else -1.15
-
-    def at(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
-        return [(frame.x(-offset - ahead), frame.y(up)) for ahead, up in points]
-
-    shapes = [
-        Shape(data=path(at(points)), style=style)
-        for style, points in pickup_outline(wheelbase, rear)
-    ]
-    if offset > 0.5:
-        bar = at([(rear, 0.47), (-offset, 0.47)])
-        shapes.append(Shape(data=path(bar, closed=False), style="post"))
-    wheels = [
-        Wheel(x=frame.x(-offset - ahead), y=frame.y(0.42), radius=0.42 * frame.scale)
-        for ahead in (wheelbase, 0.0)
-    ]
-    return shapes, wheels
-
-
-def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType) -> list[Shape]:
-    deck = trailer.deck
-    top, start, end = frame.deck_height, deck.start_m, deck.start_m + deck.length_m
-    x, y = frame.x, frame.y
-    shapes = []
-    if hitch in BEHIND_BUMPER:
-        shapes.append(
-            Shape(
-                data=path(
-                    [
-                        (x(0), y(0.5)),
-                        (x(start), y(top)),
-                        (x(start), y(top - 0.17)),
-                        (x(0.15), y(0.42)),
-                    ]
-                ),
-                style="frame",
-            )
-        )
-        stand = min(0.75, start * 0.6)
-        shapes.append(
-            Shape(data=path([(x(stand), y(0.43)), (x(stand), y(0.14))], closed=False), style="post")
-        )
-    else:
-        neck = max(1.62, top + 0.2)
-        foot = max(start, 0.55)
-        shapes.append(
-            Shape(
-                data=path(
-                    [
-                        (x(-0.09), y(1.12)),
-                        (x(-0.09), y(neck)),
-                        (x(foot + 0.2), y(neck)),
-                        (x(foot + 0.2), y(top - 0.15)),
-                        (x(foot), y(top - 0.15)),
-                        (x(foot), y(neck - 0.2)),
-                        (x(0.09), y(neck - 0.2)),
-                        (x(0.09), y(1.12)),
-                    ]
-                ),
-                style="frame",
-            )
-        )
-    shapes.append(
-        Shape(
-            data=path(
-                [
-                    (x(start), y(top)),
-                    (x(end), y(top)),
-                    (x(end), y(top - 0.17)),
-                    (x(start), y(top - 0.17)),
-                ]
-            ),
-            style="frame",
-        )
-    )
-    if trailer.kind == "dump":
-        shapes.append(
-            Shape(
-                data=path(
-                    [
-                        (x(start), y(top)),
-                        (x(start), y(top + 0.55)),
-                        (x(end), y(top + 0.55)),
-                        (x(end), y(top)),
-                    ]
-                ),
-                style="sideboard",
-            )
-        )
-    else:
-        shapes.append(
-            Shape(
-                data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False),
-                style="post",
-            )
-        )
-    first, last = trailer.axles[0].position_m, trailer.axles[-1].position_m
-    if first > last:
-        first, last = last, first
-    if top < 0.85:
-        shapes.append(
-            Shape(
-                data=path(
-                    [
-                        (x(first - 0.5), y(top)),
-                        (x(first - 0.42), y(top + 0.18)),
-                        (x(last + 0.42), y(top + 0.18)),
-                        (x(last + 0.5), y(top)),
-                    ]
-                ),
-                style="fender",
-            )
-        )
-    return shapes
-
-
-def _fenders(
-    above: AboveFrame, trailer: Trailer, half: float
-) -> list[tuple[float, float, float, float]]:
-    axles = [a.position_m for a in trailer.axles]
-    x, width = above.x(min(axles) - 0.5), (max(axles) - min(axles) + 1.0) * above.scale
-    return [(x, ABOVE_Y - half - 7, width, 7), (x, ABOVE_Y + half, width, 7)]
 
 
 def _item(
@@ -545,102 +332,6 @@ def _label_rows(items: list[DrawnItem]) -> list[DrawnItem]:
     return [replace(item, label_x=placed[k], label_y=max(top, 12)) for k, item in enumerate(items)]
 
 
-def _pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
-    truck, trailer = report.plan.truck, report.plan.trailer
-    loads = report.loads
-    hitch = report.plan.hitch
-    statuses = {c.code: c.status.value for c in report.checks}
-    tongue_limits = [
-        limit
-        for limit in (*(hitch.tongue_limit_kg(p) for p in hitch.parts), truck.max_tongue_mass_kg)
-        if limit is not None
-    ]
-    tongue_status = max(
-        (c.status for c in report.checks if c.code.endswith("max_tongue_mass")),
-        key=lambda s: s.severity,
-        default=None,
-    )
-    pin = hitch.type in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL)
-    offset = truck.hitch_offset_m
-    entries = [
-        (
-            -offset - truck.wheelbase_m,
-            loads.truck.front_kg,
-            truck.front_gawr_kg,
-            "front axle",
-            statuses["truck.front_gawr"],
-        ),
-        (
-            -offset,
-            loads.truck.rear_kg,
-            truck.rear_gawr_kg,
-            "rear axle",
-            statuses["truck.rear_gawr"],
-        ),
-        (
-            0.0,
-            loads.trailer.tongue_kg,
-            min(tongue_limits) if tongue_limits else None,
-            "pin" if pin else "tongue",
-            tongue_status.value if tongue_status else "ok",
-        ),
-    ]
-    for index, (axle, load) in enumerate(zip(trailer.axles, loads.trailer.axles_kg, strict=True)):
-        entries.append(
-            (
-                axle.position_m,
-                load,
-                axle.gawr_kg,
-                f"axle {index + 1}",
-                statuses[f"trailer.axle_{index + 1}.gawr"],
-            )
-        )
-    entries.sort(key=lambda e: e[0])
-    wheel_xs = [frame.x(e[0]) for e in entries]
-    centres = spread(wheel_xs, PAD_WIDTH + 12, 34, WIDTH - 34)
-    pads = []
-    for (_, load, limit, name, status), centre, wheel_x in zip(
-        entries, centres, wheel_xs, strict=True
-    ):
-        part = load / limit if limit else 0.0
-        filled = min(max(part, 0.0), 1.0) * PAD_HEIGHT
-        pads.append(
-            Pad(
-                x=centre - PAD_WIDTH / 2,
-                wheel_x=wheel_x,
-                fill_y=PAD_TOP + PAD_HEIGHT - filled,
-                fill_height=filled,
-                number=write_number(load / unit.kg).replace("-", "−"),
-                limit=f"of {write_number(limit / unit.kg)}" if limit is not None else "no rating",
-                name=name,
-                status=status,
-                over_height=min(max(part - 1.0, 0.0), 0.15) * PAD_HEIGHT,
-            )
-        )
-    return pads
-
-
-def _ticks(frame: Frame, deck: Deck, unit: UnitSystem) -> tuple[str, list[Label]]:
-    """The main tape's ticks as one path, and its numbers: feet, or metres."""
-    x0, width = frame.x(deck.start_m), deck.length_m * frame.scale
-    bottom = TAPE_Y + TAPE_HEIGHT
-    ticks, labels = [], []
-    if unit is UnitSystem.US:
-        step, per_big, big_label = 3 * M_PER_IN, 4, 2
-    else:
-        step, per_big, big_label = 0.1, 5, 2
-    for n in range(int(deck.length_m / step + 1e-6) + 1):
-        x = x0 + n * step * frame.scale
-        big = n % per_big == 0
-        middle = n % per_big == per_big // 2 and unit is UnitSystem.US
-        ticks.append(f"M{x:.1f} {bottom}v{-13 if big else -9 if middle else -5}")
-        if n % (per_big * big_label) == 0 and x < x0 + width + 6:
-            feet = n // per_big
-            text = str(feet) if unit is UnitSystem.US else f"{n * step:.0f}"
-            labels.append(Label(x=x, text=text))
-    return "".join(ticks), labels
-
-
 def _main_tape(
     frame: Frame,
     deck: Deck,
@@ -670,6 +361,126 @@ def _mark_line(x: float, deck_y: float, pads: Sequence[Pad]) -> str:
     if any(pad.x - 6 <= x <= pad.x + PAD_WIDTH + 6 for pad in pads):
         return f"M{x:.1f} {deck_y:.1f}V{GROUND_Y}M{x:.1f} {PAD_TOP + PAD_HEIGHT + 49}V344"
     return f"M{x:.1f} {deck_y:.1f}V344"
+
+
+def _lanes(frame: Frame, report: Report, selected: int | None) -> list[Lane]:
+    """A lane for each of several items, in their order."""
+    items = report.plan.items
+    if not 1 < len(items) <= MOST_LANES:
+        return []
+    deck = report.plan.trailer.deck
+    x0, width = frame.x(deck.start_m), deck.length_m * frame.scale
+
+    def to_x(metres: float) -> float:
+        return x0 + metres * frame.scale
+
+    lanes = []
+    for index, (item, window) in enumerate(zip(items, report.windows, strict=True)):
+        safe, sure = bands(window, to_x, x0 - 40, x0 + width + 40)
+        at = item.placement.reference_m
+        lanes.append(
+            Lane(
+                index=index,
+                number=str(index + 1),
+                y=TAPE_Y + TAPE_HEIGHT + 4 + LANE * index,
+                windows=safe,
+                sure=sure,
+                mark_x=to_x(at),
+                selected=index == selected,
+                inside=any(p.start_m - 1e-6 <= at <= p.end_m + 1e-6 for p in window.intervals),
+            )
+        )
+    return lanes
+
+
+def _overhangs(
+    frame: Frame, report: Report, unit: UnitSystem, pads: Sequence[Pad]
+) -> list[Dimension]:
+    """How far the load reaches past either end of the deck, with its dimension lines.
+
+    Under the ground line, lower where a pad and its figures stand in the way.
+    """
+    deck, items = report.plan.trailer.deck, report.plan.items
+    if not items:
+        return []
+    found = []
+    foremost = min(i.foremost_m for i in items)
+    rearmost = max(i.rearmost_m for i in items)
+    for start, end in ((foremost, 0.0), (deck.length_m, rearmost)):
+        if end - start < 0.01:
+            continue
+        left, right = frame.x(deck.start_m + start), frame.x(deck.start_m + end)
+        middle = min(max((left + right) / 2, 44), WIDTH - 44)
+        low = any(p.x - 46 <= middle <= p.x + PAD_WIDTH + 46 for p in pads)
+        y = PAD_TOP + PAD_HEIGHT + 54 if low else GROUND_Y + 14
+        found.append(
+            Dimension(
+                line=f"M{left:.1f} {y - 5:.1f}v10M{right:.1f} {y - 5:.1f}v10"
+                f"M{left:.1f} {y:.1f}H{right:.1f}",
+                x=middle,
+                y=y - 8 if low else y + 18,
+                text=f"{write_inches(end - start, unit)} over",
+            )
+        )
+    return found
+
+
+def _widths(report: Report, unit: UnitSystem) -> str:
+    """The load's overall width against deck and road."""
+    plan = report.plan
+    edges = [
+        (i.placement.left_m - i.width_m / 2, i.placement.left_m + i.width_m / 2)
+        for i in plan.items
+        if i.width_m is not None
+    ]
+    if not edges:
+        return ""
+    wide = max(right for _, right in edges) - min(left for left, _ in edges)
+    reach = 2 * max(max(abs(left), abs(right)) for left, right in edges)
+    deck = plan.trailer.deck.width_m
+    words = f"load {write_inches(wide, unit)} wide"
+    if deck is not None:
+        words += f", deck {write_inches(deck, unit)}"
+    road = write_inches(ROAD_WIDTH_M, unit)
+    return f"{words}, road {road}" + (": over width" if reach > ROAD_WIDTH_M else "")
+
+
+def _ball_mount(outfit: Outfit, tilt: Tilt | None) -> str:
+    """The bar between bumper and ball, wherever the two stand."""
+    bumper = (outfit.bumper_x, outfit.bumper_y) if tilt is None else tilt.bumper
+    ball = (outfit.ball_x, outfit.ball_y + 3) if tilt is None else tilt.ball
+    return path([bumper, ball], closed=False)
+
+
+def _turned(
+    point: tuple[float, float], degrees: float, about: tuple[float, float], down: float = 0.0
+) -> tuple[float, float]:
+    """A point turned clockwise about another on the screen, then sunk."""
+    angle = math.radians(degrees)
+    x, y = point[0] - about[0], point[1] - about[1]
+    return (
+        about[0] + x * math.cos(angle) - y * math.sin(angle),
+        about[1] + x * math.sin(angle) + y * math.cos(angle) + down,
+    )
+
+
+def _tilt(frame: Frame, outfit: Outfit, report: Report, riding: Attitude, times: int) -> Tilt:
+    """The bodies as they ride, ``times`` exaggerated; the wheels stay on the ground."""
+    loaded, truck = riding.loaded, report.plan.truck
+    slope = math.degrees(math.atan(loaded.slope * times))
+    sinks, rises = loaded.rear_squat_m * times, loaded.front_rise_m * times
+    pitch = math.degrees(math.atan((sinks + rises) / truck.wheelbase_m))
+    rear_x = frame.x(-truck.hitch_offset_m)
+    axle_x = frame.x(report.plan.trailer.axle_centre_m)
+    return Tilt(
+        truck=f"translate(0 {sinks * frame.scale:.2f}) rotate({pitch:.3f} {rear_x:.1f} {GROUND_Y})",
+        trailer=f"rotate({slope:.3f} {axle_x:.1f} {GROUND_Y})",
+        words="tilt and squat as they are" if times == 1 else f"tilt and squat drawn {times} times",
+        bumper=_turned(
+            (outfit.bumper_x, outfit.bumper_y), pitch, (rear_x, GROUND_Y), sinks * frame.scale
+        ),
+        ball=_turned((outfit.ball_x, outfit.ball_y), slope, (axle_x, GROUND_Y)),
+    )
 
 
 def share_scale(report: Report) -> dict[str, Any]:

@@ -5,12 +5,17 @@ from __future__ import annotations
 from typing import Any
 
 from django import forms
+from django.db.models import Q, QuerySet
 
 from book.chain import couples
 from book.models import Bulk, Configuration, Hitch, Machine, Trailer
 from hauls.compose import Load
+from hauls.models import Haul, HaulItem
+from hauls.wording import STATUS_WORDS
 from planfile.reading import MAX_BYTES
 from yards.models import Yard
+
+DATE = forms.DateInput(attrs={"type": "date"})
 
 MATCHED = 3
 """Loads that a match is looked for at once."""
@@ -166,6 +171,81 @@ class MatchForm(forms.Form):
         """The loads chosen, in driving-on order."""
         chosen = (self.cleaned_data.get(f"load_{n}") for n in range(1, MATCHED + 1))
         return [read_load(key, self.yard) for key in chosen if key]
+
+
+class FindForm(forms.Form):
+    """What the list of hauls is narrowed to; an empty box narrows nothing."""
+
+    q = forms.CharField(required=False, max_length=100, label="Find a haul")
+    verdict = forms.ChoiceField(
+        required=False,
+        choices=[("", "any"), *((s.value, words) for s, words in STATUS_WORDS.items())],
+    )
+    load = forms.ChoiceField(required=False, label="Machine or bulk")
+    trailer = forms.ModelChoiceField(Trailer.objects.none(), required=False, empty_label="any")
+    since = forms.DateField(required=False, label="Changed since", widget=DATE)
+    until = forms.DateField(required=False, widget=DATE)
+    away = forms.BooleanField(required=False, label="put away")
+
+    def __init__(self, *args: Any, yard: Yard, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        machines = Machine.objects.filter(yard=yard).values_list("pk", "name")
+        bulk = Bulk.objects.filter(yard=yard).values_list("pk", "name")
+        self.fields["load"].choices = [  # type: ignore[attr-defined]
+            ("", "any"),
+            ("Machines", [(f"machine-{pk}", name) for pk, name in machines]),
+            ("Bulk", [(f"bulk-{pk}", name) for pk, name in bulk]),
+        ]
+        self.fields["trailer"].queryset = Trailer.objects.filter(yard=yard)  # type: ignore[attr-defined]
+        for name, field in self.fields.items():
+            look = "form-select" if isinstance(field, forms.ChoiceField) else "form-control"
+            field.widget.attrs["class"] = "form-check-input" if name == "away" else look
+
+    def clean(self) -> dict[str, Any]:
+        """The days run forward."""
+        cleaned: dict[str, Any] = super().clean() or self.cleaned_data
+        since, until = cleaned.get("since"), cleaned.get("until")
+        if since and until and until < since:
+            self.add_error("until", "This day is before the first. Change one of them.")
+        return cleaned
+
+    @property
+    def narrowing(self) -> list[forms.BoundField]:
+        """The boxes that unfold under the search."""
+        return [self[n] for n in ("verdict", "load", "trailer", "since", "until", "away")]
+
+    @property
+    def narrowed(self) -> bool:
+        """Whether anything but words narrows the list."""
+        return any(self.data.get(n) for n in self.fields if n != "q")
+
+    def narrow(self, hauls: QuerySet[Haul]) -> QuerySet[Haul]:
+        """The hauls that the boxes leave; boxes that make no sense narrow nothing."""
+        asked = self.cleaned_data if self.is_bound and self.is_valid() is not None else {}
+        hauls = hauls.filter(archived=bool(asked.get("away")))
+        words = (asked.get("q") or "").strip()
+        if words:
+            hauls = hauls.filter(
+                Q(name__icontains=words)
+                | Q(truck__name__icontains=words)
+                | Q(trailer__name__icontains=words)
+                | Q(links__machine__name__icontains=words)
+                | Q(links__bulk__name__icontains=words)
+            ).distinct()
+        if asked.get("verdict"):
+            hauls = hauls.filter(verdict=asked["verdict"])
+        if asked.get("load"):
+            kind, pk = asked["load"].split("-")
+            # one row a haul, however often the load is on it
+            on = HaulItem.objects.filter(**{f"{kind}_id": pk}).values("haul_id")
+            hauls = hauls.filter(pk__in=on)
+        if asked.get("trailer"):
+            hauls = hauls.filter(trailer=asked["trailer"])
+        if asked.get("since"):
+            hauls = hauls.filter(changed_at__date__gte=asked["since"])
+        if asked.get("until"):
+            hauls = hauls.filter(changed_at__date__lte=asked["until"])
+        return hauls
 
 
 class ImportForm(forms.Form):

@@ -47,6 +47,9 @@ class Haul(YardOwned):
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
     )
     changed_at = models.DateTimeField(auto_now=True)
+    archived = models.BooleanField(default=False)
+    step = models.PositiveIntegerField(default=0)
+    """Which of its steps the haul stands at."""
 
     objects = HaulQuerySet.as_manager()
 
@@ -59,6 +62,36 @@ class Haul(YardOwned):
 
     def get_absolute_url(self) -> str:
         return reverse("haul", args=[self.pk])
+
+
+class HaulStep(models.Model):
+    """A haul as it stood after a change, so that the change can be undone and done again.
+
+    Step 0 is the haul before its first change. ``links`` are item id, machine,
+    configuration and bulk by primary key.
+    """
+
+    haul = models.ForeignKey(Haul, on_delete=models.CASCADE, related_name="steps")
+    number = models.PositiveIntegerField()
+    what = models.CharField(max_length=200)
+    document: Any = models.JSONField()
+    links: Any = models.JSONField(default=list)
+    truck = models.ForeignKey(Truck, null=True, on_delete=models.SET_NULL, related_name="+")
+    hitch = models.ForeignKey(Hitch, null=True, on_delete=models.SET_NULL, related_name="+")
+    trailer = models.ForeignKey(Trailer, null=True, on_delete=models.SET_NULL, related_name="+")
+    by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["haul", "number"], name="step_once_in_a_haul")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.number}: {self.what}"
 
 
 class HaulItem(models.Model):

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from functools import lru_cache
 from typing import Any
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.core.paginator import Paginator
-from django.db.models import Q, QuerySet
+from django.db.models import QuerySet
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils.text import slugify
@@ -21,21 +22,34 @@ from book.kinds import KINDS
 from book.models import Bulk, Hitch, Machine, Trailer, Truck
 from book.yardfile import YardFileError
 from hauls.drawing import WIDTH
-from hauls.forms import LOADS, ImportForm, MatchForm, OutfitForm, load_key
+from hauls.forms import (
+    LOADS,
+    FindForm,
+    ImportForm,
+    MatchForm,
+    OutfitForm,
+    load_choices,
+    load_key,
+    read_load,
+)
+from hauls.holding import ActionError, State
 from hauls.matching import matches
 from hauls.models import Haul, HaulQuerySet
+from hauls.moves import act, done
 from hauls.news import books_news
-from hauls.planner import ActionError, State, act, headline, present
+from hauls.planner import headline, present
 from hauls.services.haul import (
-    StaleRevision,
     book_document,
     copy_haul,
     create_haul,
     import_plan,
     linked_loads,
+    put_on,
     save_haul,
     swap_outfit,
+    take_off,
 )
+from hauls.services.steps import NothingToUndo, StaleRevision, around, walk
 from hauls.services.yard import dump_whole, load_whole, read_file
 from hauls.wording import STATUS_WORDS
 from measures import UnitSystem
@@ -50,6 +64,9 @@ LISTED = 48
 
 LACKING = 8
 """Things without which no plan can be made that the list of hauls names."""
+
+MOST_ITEMS = 100
+"""Loads of one haul; the plan format takes no more."""
 
 PROBLEMS = 40
 """Problems of a yard file that the page lists."""
@@ -92,22 +109,19 @@ def _cards(hauls: QuerySet[Haul], unit: UnitSystem) -> list[dict[str, Any]]:
 @in_yard
 def home(request: YardRequest) -> HttpResponse:
     """The yard's hauls with their verdicts, or the first steps of an empty yard."""
-    search = request.GET.get("q", "").strip()[:100]
-    hauls = _hauls(request)
-    if search:
-        hauls = hauls.filter(
-            Q(name__icontains=search)
-            | Q(truck__name__icontains=search)
-            | Q(trailer__name__icontains=search)
-            | Q(links__machine__name__icontains=search)
-            | Q(links__bulk__name__icontains=search)
-        ).distinct()
+    form = FindForm(request.GET or None, yard=request.yard)
+    hauls = form.narrow(_hauls(request))
     page = Paginator(hauls, LISTED).get_page(request.GET.get("page"))
+    query = request.GET.copy()
+    query.pop("page", None)
     context = {
         "cards": _cards(page.object_list, request.user.unit_system),
         "page": page,
         "width": WIDTH,
-        "search": search,
+        "form": form,
+        "search": str(request.GET.get("q", "")).strip()[:100],
+        "narrowed": form.narrowed,
+        "query": query.urlencode(),
     }
     if request.headers.get("HX-Request"):
         return render(request, "hauls/_cards.html", context)
@@ -253,12 +267,19 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
 @require_GET
 @in_yard
 def planner(request: YardRequest, pk: int) -> HttpResponse:
-    """The haul page."""
+    """The haul page; its address may hold what to look at, and places that are not stored."""
     haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
     try:
         unit = request.user.unit_system
         news = books_news(haul, unit)
-        context = present(State(haul), unit, books_news=news, may_save=request.role.plans)
+        context = present(
+            _looked_at(haul, request),
+            unit,
+            books_news=news,
+            may_save=request.role.plans,
+            around=around(haul),
+            saved=not request.GET.get("count"),
+        )
     except PlanFileError as error:
         messages.error(
             request,
@@ -266,7 +287,29 @@ def planner(request: YardRequest, pk: int) -> HttpResponse:
             "export it, mend the file and import it again.",
         )
         return redirect("home")
-    return render(request, "hauls/planner.html", {**context, "place": "haul", "title": haul.name})
+    return render(
+        request,
+        "hauls/planner.html",
+        {**context, **_tools(request), "place": "haul", "view": "place", "title": haul.name},
+    )
+
+
+def _looked_at(haul: Haul, request: YardRequest) -> State:
+    """What the address holds, or the haul as it is stored where that makes no sense."""
+    if not request.GET:
+        return State(haul)
+    try:
+        state = State(haul, request.GET)
+        state.plan()
+    except (ActionError, PlanFileError):
+        return State(haul)
+    return state
+
+
+def _tools(request: YardRequest) -> dict[str, Any]:
+    """What can be put on a deck."""
+    machines, bulk = load_choices(request.yard)
+    return {"choices": [("Machines", machines), ("Bulk", bulk)]}
 
 
 @lru_cache(maxsize=64)
@@ -313,30 +356,37 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
     haul = get_object_or_404(_hauls(request), pk=pk)
     unit = request.user.unit_system
     sent = request.POST
+    action = sent.get("do", "")
     error: ActionError | None = None
     conflict: Haul | None = None
     status = 200
     state: State | None = None
+    stores = action in STORED or sent.get("commit") == "1" or action == "overwrite"
+    if stores and not request.role.plans:
+        raise PermissionDenied
     try:
         state = State(haul, sent)
-        act(state, sent.get("do", ""), sent, unit)
+        if action not in STORED:
+            act(state, action, sent, unit)
         state.plan()
     except ActionError as problem:
         state, error, status = state or State(haul), problem, 422
     except PlanFileError as problem:
         state, error, status = State(haul), ActionError(f"That cannot be: {problem}."), 422
-    if not request.role.plans and sent.get("commit") == "1":
-        raise PermissionDenied
     commit = sent.get("commit") == "1" and error is None
-    if sent.get("do") == "overwrite" and request.role.plans:
+    if action == "overwrite":
         state.base = int(sent.get("theirs") or 0)
         commit = True
-    if commit:
-        try:
-            save_haul(haul, state.document, base=state.base, user=request.user, plan=state.plan())
-            state.base = haul.revision
-        except StaleRevision as stale:
-            conflict, status = stale.haul, 409
+    try:
+        if error is None and action in STORED:
+            state = STORED[action](state, request)
+            commit = True
+        elif commit:
+            _commit(state, done(state, action), request)
+    except StaleRevision as stale:
+        conflict, status = stale.haul, 409
+    except ActionError as problem:
+        error, status, commit = problem, 422, False
     context = present(
         state,
         unit,
@@ -344,14 +394,93 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
         conflict=conflict,
         saved=commit and not conflict,
         may_save=request.role.plans,
+        around=around(haul) if commit or error or conflict else None,
     )
     if request.headers.get("X-Requested-With") != "planner" and not conflict and not error:
         return redirect(haul)
     template = "hauls/_planner.html"
     if request.headers.get("X-Requested-With") != "planner":
         template = "hauls/planner.html"
-        context |= {"place": "haul", "title": haul.name}
+        context |= {**_tools(request), "place": "haul", "view": "place", "title": haul.name}
     return render(request, template, context, status=status)
+
+
+def _commit(state: State, what: str, request: YardRequest) -> None:
+    """Save what the person holds.
+
+    Raises:
+        StaleRevision: the haul has moved on; nothing is stored.
+    """
+    save_haul(
+        state.haul,
+        state.document,
+        base=state.base,
+        user=request.user,
+        what=what,
+        plan=state.plan(),
+    )
+    state.base = state.haul.revision
+
+
+def _put_on(state: State, request: YardRequest) -> State:
+    """Put what was chosen from the book on the deck, in hand."""
+    key = request.POST.get("load", "")
+    machines, bulk = load_choices(request.yard)
+    if key not in {k for k, _ in (*machines, *bulk)}:
+        raise ActionError("Choose what to put on the deck first.")
+    if len(state.document.get("items", [])) >= MOST_ITEMS:
+        raise ActionError(f"A haul holds at most {MOST_ITEMS} loads.")
+    try:
+        put_on(
+            state.haul,
+            state.document,
+            read_load(key, request.yard),
+            base=state.base,
+            user=request.user,
+        )
+    except IncompleteError as error:
+        raise ActionError(_incomplete(error)) from None
+    except (PlanFileError, MechanicsError) as error:
+        raise ActionError(f"The book's figures do not fit together. {error}.") from None
+    fresh = State(state.haul)
+    fresh.selected = len(state.haul.document["items"]) - 1
+    fresh.times = state.times
+    return fresh
+
+
+def _take_off(state: State, request: YardRequest) -> State:
+    """Take the item in hand off the deck."""
+    if state.selected is None:
+        raise ActionError("There is nothing on the deck to take off.")
+    item_id = state.document["items"][state.selected]["id"]
+    take_off(state.haul, state.document, item_id, base=state.base, user=request.user)
+    return State(state.haul)
+
+
+def _walked(way: int) -> Callable[[State, YardRequest], State]:
+    def walked(state: State, request: YardRequest) -> State:
+        try:
+            haul = walk(state.haul, way, base=state.base, user=request.user)
+        except NothingToUndo:
+            words = "undo" if way < 0 else "do again"
+            raise ActionError(f"There is nothing to {words}.") from None
+        fresh = State(haul)
+        fresh.times, fresh.open = state.times, state.open
+        count = len(haul.document.get("items", []))
+        if count:
+            fresh.selected = min(state.selected or 0, count - 1)
+        return fresh
+
+    return walked
+
+
+STORED: dict[str, Callable[[State, YardRequest], State]] = {
+    "put_on": _put_on,
+    "take_off": _take_off,
+    "undo": _walked(-1),
+    "redo": _walked(1),
+}
+"""Actions that change more than places, and store it at once."""
 
 
 @require_POST
@@ -402,6 +531,18 @@ def remove(request: YardRequest, pk: int) -> HttpResponse:
     haul.delete()
     messages.success(request, f"{haul.name} is removed.")
     return redirect("home")
+
+
+@require_POST
+@planners
+def archive(request: YardRequest, pk: int) -> HttpResponse:
+    """Put a haul away, or bring it back."""
+    haul = get_object_or_404(_hauls(request), pk=pk)
+    away = request.POST.get("away") == "1"
+    Haul.objects.filter(pk=haul.pk).update(archived=away)
+    words = "put away; the list shows it under “put away”" if away else "back on the list"
+    messages.success(request, f"{haul.name} is {words}.")
+    return redirect("home" if away else haul)
 
 
 @require_http_methods(["GET", "POST"])

@@ -41,7 +41,8 @@ class Attitude:
     ``before`` is hitched with the trailer empty, ``loaded`` with the plan's items;
     ``level`` are the loads of a level trailer, for comparison. ``ball_change_m`` is what
     the ball's height has to change by so that the trailer rides level when loaded (negative
-    is down). ``checks`` are the load checks as the outfit rides.
+    is down). ``checks`` are the load checks as the outfit rides, ``level_checks`` the same
+    with the trailer level.
     """
 
     before: Riding
@@ -49,6 +50,7 @@ class Attitude:
     level: Loads
     ball_change_m: float
     checks: tuple[Check, ...]
+    level_checks: tuple[Check, ...]
 
     @property
     def tongue_change_kg(self) -> float:
@@ -121,6 +123,7 @@ def attitude(plan: Plan) -> Attitude | None:
         level=level,
         ball_change_m=ball_height_for_level_m(plan, level) - ride_of(plan).ball_height_m,
         checks=tuple(judge(limit) for limit in limits),
+        level_checks=tuple(judge(limit) for limit in load_limits(plan, level)),
     )
 
 

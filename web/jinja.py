@@ -35,6 +35,7 @@ def environment(**options: Any) -> Environment:
     env = Environment(trim_blocks=True, lstrip_blocks=True, **options)  # noqa: S701  set above
     env.globals |= {"static": staticfiles_storage.url, "url": _url}
     env.globals["limit_markup"] = _kept(env, "hauls/_limit.html", "row")
-    env.globals["outfit_markup"] = _kept(env, "hauls/_outfit.html", "o")
+    for part in ("truck", "trailer", "wheels"):
+        env.globals[f"outfit_{part}"] = _kept(env, f"hauls/_outfit_{part}.html", "o")
     env.filters["entered"] = write_entered
     return env

@@ -21,6 +21,7 @@ from hauls.compose import (
     truck_section,
 )
 from hauls.models import Haul, HaulItem
+from hauls.services.steps import StaleRevision, stepping
 from measures import UnitSystem
 from mechanics.arrange import Wishes, arrange
 from mechanics.checks import Status, judge
@@ -39,19 +40,14 @@ ROOM_BETWEEN_M = 0.05
 TAPE_STEP_M = 0.0127
 """Half an inch: as finely as a crew stops a machine."""
 
+KEPT_RESERVE = 0.9
+"""Part of the least reserve that has to be left after a mark is put on the tape's marks."""
+
 SEARCH_S = 1.0
 """Time for each search of a best arrangement where nobody asked for one."""
 
 SHIFTS = 100
 """Places tried along the free part of the deck."""
-
-
-class StaleRevision(Exception):
-    """Somebody saved the haul in between; ``haul`` is as it stands now."""
-
-    def __init__(self, haul: Haul) -> None:
-        self.haul = haul
-        super().__init__(f"haul {haul.pk} is at revision {haul.revision}")
 
 
 @transaction.atomic
@@ -160,15 +156,26 @@ def stand_best(document: dict[str, Any], *, seconds: float = SEARCH_S) -> None:
 
 
 def on_the_tape(plan: Plan) -> Plan:
-    """The plan with every mark on a half inch of the tape, where that passes no limit."""
-    tidy = plan
-    for item in plan.items:
-        at = round(item.placement.reference_m / TAPE_STEP_M) * TAPE_STEP_M
-        tidy = tidy.with_placement(item.id, replace(item.placement, reference_m=at))
-    was, now = (
-        sum(check.status is Status.OVER for check in evaluate(p).checks) for p in (plan, tidy)
+    """The plan with every mark on a half inch of the tape, or finer where that costs reserve."""
+    was_over, was_left = _left_over(plan)
+    for step in (TAPE_STEP_M, TAPE_STEP_M / 2, TAPE_STEP_M / 4):
+        tidy = plan
+        for item in plan.items:
+            at = round(item.placement.reference_m / step) * step
+            tidy = tidy.with_placement(item.id, replace(item.placement, reference_m=at))
+        over, left = _left_over(tidy)
+        if over <= was_over and left >= was_left * KEPT_RESERVE:
+            return tidy
+    return plan
+
+
+def _left_over(plan: Plan) -> tuple[int, float]:
+    """How many limits are passed, and the least reserve on loads."""
+    checks = evaluate(plan).checks
+    over = sum(check.status is Status.OVER for check in checks)
+    return over, min(
+        (c.reserve for c in checks if c.reserve is not None and c.item is None), default=0.0
     )
-    return plan if now > was else tidy
 
 
 def take_places(document: dict[str, Any], plan: Plan) -> None:
@@ -219,16 +226,29 @@ def set_reference(document: dict[str, Any], index: int, reference_m: float) -> N
     document["items"][index]["placement"]["reference"] = round(reference_m / per, 6)
 
 
-@transaction.atomic
 def save_haul(
-    haul: Haul, document: dict[str, Any], *, base: int, user: User, plan: Plan | None = None
+    haul: Haul,
+    document: dict[str, Any],
+    *,
+    base: int,
+    user: User,
+    what: str = "a change",
+    plan: Plan | None = None,
 ) -> Haul:
-    """Save a changed document on top of revision ``base``.
+    """Save a changed document on top of revision ``base``, as one step to be undone.
 
     Raises:
         StaleRevision: the haul has moved on; nothing is stored.
         PlanFileError: the document is not a valid plan; nothing is stored.
     """
+    with stepping(haul, user=user, what=what):
+        _store(haul, document, base=base, user=user, plan=plan)
+    return haul
+
+
+def _store(
+    haul: Haul, document: dict[str, Any], *, base: int, user: User, plan: Plan | None = None
+) -> None:
     verdict = evaluate(plan or read_document(document)).verdict.value
     changed = Haul.objects.filter(pk=haul.pk, revision=base).update(
         document=document,
@@ -244,7 +264,6 @@ def save_haul(
     if not changed:
         raise StaleRevision(Haul.objects.select_related("changed_by").get(pk=haul.pk))
     haul.document, haul.verdict, haul.revision = document, verdict, base + 1
-    return haul
 
 
 def import_plan(*, yard: Yard, user: User, data: bytes, fallback_name: str) -> Haul:
@@ -313,7 +332,6 @@ def book_document(haul: Haul) -> dict[str, Any]:
     return document
 
 
-@transaction.atomic
 def swap_outfit(
     haul: Haul,
     *,
@@ -331,6 +349,20 @@ def swap_outfit(
         IncompleteError: something of the book lacks figures.
         PlanFileError: the book's figures do not make a valid plan.
     """
+    with stepping(haul, user=user, what="another outfit"):
+        _swap(haul, hitch, trailer, loads, name, base, user)
+    return haul
+
+
+def _swap(
+    haul: Haul,
+    hitch: Hitch,
+    trailer: Trailer,
+    loads: Sequence[Load],
+    name: str,
+    base: int,
+    user: User,
+) -> None:
     haul.hitch, haul.truck, haul.trailer = hitch, hitch.truck, trailer
     document = book_document(haul)
     document["name"] = name
@@ -360,10 +392,42 @@ def swap_outfit(
     document["items"] = kept
     for load in wanted:
         links[append_item(document, load)] = load
-    save_haul(haul, document, base=base, user=user)
+    _store(haul, document, base=base, user=user)
     haul.links.all().delete()
     _link(haul, links)
-    return haul
+
+
+def put_on(haul: Haul, document: dict[str, Any], load: Load, *, base: int, user: User) -> str:
+    """Put something more of the book on the deck; its item id.
+
+    Raises:
+        StaleRevision: the haul has moved on; nothing is stored.
+        IncompleteError: it lacks figures.
+        PlanFileError: its figures do not make a valid item.
+    """
+    document = copy.deepcopy(document)
+    document.setdefault("items", [])
+    with stepping(haul, user=user, what=f"put {load.name} on"):
+        item_id = append_item(document, load)
+        _store(haul, document, base=base, user=user)
+        _link(haul, {item_id: load})
+    return item_id
+
+
+def take_off(haul: Haul, document: dict[str, Any], item_id: str, *, base: int, user: User) -> None:
+    """Take an item off the deck.
+
+    Raises:
+        StaleRevision: the haul has moved on; nothing is stored.
+        KeyError: there is no such item.
+    """
+    gone = next((item for item in document.get("items", []) if item["id"] == item_id), None)
+    if gone is None:
+        raise KeyError(item_id)
+    left = {**document, "items": [item for item in document["items"] if item is not gone]}
+    with stepping(haul, user=user, what=f"took {gone.get('name') or item_id} off"):
+        _store(haul, left, base=base, user=user)
+        haul.links.filter(item_id=item_id).delete()
 
 
 def linked_loads(haul: Haul) -> dict[str, Load]:

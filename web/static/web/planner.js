@@ -107,6 +107,7 @@
       lastTook = performance.now() - lastSent;
       place(html, action, answer.status);
       if (action.commit && answer.status === 200 && action.before) remember(action);
+      if (answer.status === 200) address();
     } else if (answer.status === 0 || answer.type === "opaqueredirect") {
       say("away", "not saved: signed out. Sign in again in another tab");
     } else {
@@ -117,7 +118,11 @@
     pump();
   };
 
+  const saves = () => form().dataset.maySave === "yes";
+
+  /* whoever saves undoes on the server, over everything; whoever only looks, on the page */
   const remember = (action) => {
+    if (saves()) return;
     if (action.undoing) undone.push(action.before);
     else {
       done.push(action.before);
@@ -127,7 +132,25 @@
 
   const showUndo = () => {
     const button = document.querySelector("[data-undo]");
-    if (button) button.disabled = done.length === 0;
+    if (button && !saves()) button.disabled = done.length === 0;
+  };
+
+  /* what is looked at stands in the address, so that it can be sent; places that are not
+     stored go with it */
+  const SHOWN = { selected: "0", open: "", tilt: "1" };
+  const address = () => {
+    const kept = new URLSearchParams();
+    for (const [name, usual] of Object.entries(SHOWN)) {
+      const value = field(name)?.value ?? usual;
+      if (value && value !== usual) kept.set(name, value);
+    }
+    if (form().dataset.saved !== "yes" && !saves()) {
+      for (const input of form().querySelectorAll('input[type="hidden"]')) {
+        if (/^(count|id-|reference-|facing-|left-|tongue|share_)/.test(input.name)) kept.set(input.name, input.value);
+      }
+    }
+    const query = kept.toString();
+    history.replaceState(null, "", query ? `?${query}` : location.pathname);
   };
 
   const place = (html, action, status) => {
@@ -142,6 +165,7 @@
     Idiomorph.morph(form(), html, {
       morphStyle: "outerHTML",
       callbacks: {
+        beforeNodeMorphed: (node) => !("still" in (node.dataset || {})),
         beforeAttributeUpdated: (name, node) => !(name === "open" && "keep" in (node.dataset || {})),
       },
     });
@@ -181,7 +205,9 @@
     if ("select" in button.dataset) return act("show", { selected: button.dataset.select }, { commit: false });
     const name = button.value;
     if (name === "open") return act("open", { code: button.dataset.code }, { commit: false });
-    if (name === "nudge" || name === "side") return act(name, { by: button.dataset.by });
+    if (["nudge", "side", "swap"].includes(name)) return act(name, { by: button.dataset.by });
+    if (name === "tilt") return act("tilt", { times: button.dataset.times }, { commit: false });
+    if (name === "undo") return undo();
     if (name === "overwrite") return act("overwrite", { theirs: field("theirs").value });
     act(name);
   });
@@ -204,11 +230,12 @@
     if (!state) return;
     ask({ fields: { do: "show" }, state, commit: true, before: snapshot(), ...flags });
   };
-  const undo = () => goBack(done, { undoing: true });
-  const redo = () => goBack(undone, { redoing: true });
+  const undo = () => (saves() ? act("undo") : goBack(done, { undoing: true }));
+  const redo = () => (saves() ? act("redo") : goBack(undone, { redoing: true }));
 
   document.addEventListener("click", (event) => {
-    if (event.target.closest("[data-undo]")) undo();
+    const figure = event.target.closest("[data-open]");
+    if (figure) act("open", { code: figure.dataset.open }, { commit: false });
     if (event.target.closest("[data-keys]")) document.getElementById("keys").showModal();
   });
 
@@ -219,6 +246,10 @@
       return event.shiftKey ? redo() : undo();
     }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if ((event.key === "Enter" || event.key === " ") && event.target.dataset.open) {
+      event.preventDefault();
+      return act("open", { code: event.target.dataset.open }, { commit: false });
+    }
     if (event.key === "ArrowLeft" || event.key === "ArrowRight") {
       if (field("selected").value === "") return;
       event.preventDefault();
@@ -230,7 +261,13 @@
       return act("side", { by: event.key === "ArrowUp" ? -1 : 1 });
     }
     if (event.key === "?") return document.getElementById("keys").showModal();
-    const plain = { t: "turn", a: "aim" }[event.key];
+    if (/^[1-9]$/.test(event.key)) {
+      const chip = document.querySelector(`[data-select="${Number(event.key) - 1}"]`);
+      if (chip) chip.click();
+      return;
+    }
+    if (event.key === "[" || event.key === "]") return act("swap", { by: event.key === "[" ? "-1" : "1" });
+    const plain = { t: "turn", a: "aim", b: "beside" }[event.key];
     if (plain) return act(plain);
     if (event.key === "r") {
       const reading = document.getElementById("reading");
@@ -276,11 +313,13 @@
     document.getElementById(`machine-${item}`).focus({ preventScroll: true });
   });
 
-  const dragged = ({ name, item, to }) => ({ do: name, selected: item, to: String(to) });
+  /* with Alt held a drag lands on nothing by itself */
+  const dragged = ({ name, item, to, free }) => ({ do: name, selected: item, to: String(to), free: free ? "1" : "" });
 
   document.addEventListener("pointermove", (event) => {
     if (!drag || event.pointerId !== drag.pointer) return;
     const { way } = drag;
+    drag.free = event.altKey;
     drag.to = drag.place + (along(event, way) - drag.from) / Number(form().dataset[way.per]);
     ask({ fields: dragged(drag), commit: false, item: drag.item });
   });

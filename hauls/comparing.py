@@ -1,0 +1,281 @@
+"""Two to four ways of one haul side by side: verdict, tightest limits, windows on one scale."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any, Final
+
+from book.chain import couples
+from book.errors import IncompleteError
+from book.models import Configuration, Hitch, Trailer
+from hauls.arranging import picture_of
+from hauls.drawing import Drawing
+from hauls.models import Haul
+from hauls.services.haul import linked_loads
+from hauls.tapes import Band, bands
+from hauls.variants import Otherwise, names_of, otherwise
+from hauls.wording import SCHOOL_LABELS, STATUS_WORDS, label, school_label, summary
+from measures.writing import UnitSystem, write_inches, write_length, write_mass, write_percent
+from mechanics.checks import Check
+from mechanics.errors import MechanicsError
+from mechanics.limits import Quantity
+from mechanics.plan import Plan
+from mechanics.report import Report, evaluate
+from mechanics.rules import TongueSchool
+from planfile.errors import PlanFileError
+from planfile.reading import read_document
+from yards.models import Yard
+
+VARIANTS: Final = 3
+"""Ways beside the haul as it is."""
+
+LIMITS_SHOWN: Final = 3
+SCALE_WIDTH: Final = 300
+
+
+@dataclass(frozen=True, kw_only=True)
+class Box:
+    """One choice of a variant: its name, its options, what is chosen."""
+
+    name: str
+    label: str
+    options: list[tuple[str, str]]
+    value: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class AskedVariant:
+    """One way asked for: its boxes, and what they come to; ``None`` where all are empty."""
+
+    number: int
+    boxes: list[Box]
+    change: Otherwise | None
+    wrong: str = ""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class LimitCell:
+    """One of the tightest limits of a way."""
+
+    name: str
+    figure: str
+    status: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class WindowRow:
+    """One item's windows on the scale that all ways share."""
+
+    name: str
+    place: str
+    sure: str
+    windows: list[Band]
+    sures: list[Band]
+    mark_x: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Column:
+    """One way, computed."""
+
+    heading: str
+    status: str
+    word: str
+    line: str
+    picture: Drawing | None = None
+    tongue: str = ""
+    limits: list[LimitCell] = field(default_factory=list)
+    windows: list[WindowRow] = field(default_factory=list)
+    deck_width: float = 0.0
+    school: str = ""
+
+
+def read_variants(sent: Any, haul: Haul, yard: Yard) -> list[AskedVariant]:
+    """The ways asked for in the address: ``v1_outfit``, ``v1_with``, ``v1_facing`` and so on."""
+    hitches = list(
+        Hitch.objects.filter(truck__yard=yard)
+        .select_related("truck__yard")
+        .prefetch_related("truck__loads", "links__part")
+        .order_by("truck__name", "pk")
+    )
+    trailers = list(
+        Trailer.objects.filter(yard=yard)
+        .select_related("yard")
+        .prefetch_related("axles", "additions", "links__part")
+    )
+    outfits = {
+        f"{h.pk}-{t.pk}": (h, t)
+        for h in hitches
+        for t in trailers
+        if couples(h, t) and haul.hitch_id is not None
+    }
+    loads = linked_loads(haul)
+    ways: dict[str, tuple[str, Configuration]] = {}
+    for item_id, load in loads.items():
+        if load.machine is None:
+            continue
+        for configuration in load.machine.configurations.select_related("machine__yard"):
+            ways[f"{item_id}-{configuration.pk}"] = (item_id, configuration)
+    items = haul.document.get("items", [])
+    return [_read_variant(sent, n, outfits, ways, items, haul) for n in range(1, VARIANTS + 1)]
+
+
+def _read_variant(
+    sent: Any,
+    number: int,
+    outfits: dict[str, tuple[Hitch, Trailer]],
+    ways: dict[str, tuple[str, Configuration]],
+    items: Sequence[dict[str, Any]],
+    haul: Haul,
+) -> AskedVariant:
+    def chosen(name: str, allowed: Sequence[str]) -> str:
+        value = str(sent.get(f"v{number}_{name}", ""))
+        return value if value in allowed else ""
+
+    outfit = chosen("outfit", list(outfits))
+    configuration = chosen("with", list(ways))
+    turned = chosen("turned", [item["id"] for item in items])
+    school = chosen("school", [s.value for s in TongueSchool if s is not TongueSchool.CUSTOM])
+    best = chosen("best", ["1"])
+    boxes = [
+        Box(
+            name=f"v{number}_outfit",
+            label="Truck and trailer",
+            options=[
+                (key, f"{hitch}, {trailer.name}") for key, (hitch, trailer) in outfits.items()
+            ],
+            value=outfit,
+        ),
+        Box(
+            name=f"v{number}_with",
+            label="Configuration",
+            options=[(key, str(way)) for key, (_, way) in ways.items()],
+            value=configuration,
+        ),
+        Box(
+            name=f"v{number}_turned",
+            label="Turned round",
+            options=[(item["id"], item.get("name") or item["id"]) for item in items],
+            value=turned,
+        ),
+        Box(
+            name=f"v{number}_school",
+            label="School",
+            options=[(s.value, SCHOOL_LABELS[s]) for s in TongueSchool if s.value != "custom"],
+            value=school,
+        ),
+        Box(
+            name=f"v{number}_best",
+            label="Places",
+            options=[("1", "arranged anew")],
+            value=best,
+        ),
+    ]
+    change = None
+    if outfit or configuration or turned or school or best:
+        hitch, trailer = outfits.get(outfit, (None, None))
+        change = Otherwise(
+            hitch=hitch,
+            trailer=trailer if trailer is None or trailer.pk != haul.trailer_id else None,
+            configurations=dict([ways[configuration]]) if configuration else {},
+            turned=frozenset({turned}) if turned else frozenset(),
+            school=school,
+            best=bool(best),
+        )
+    return AskedVariant(number=number, boxes=[b for b in boxes if b.options], change=change)
+
+
+def compare(
+    haul: Haul, plan: Plan, asked: Sequence[AskedVariant], unit: UnitSystem
+) -> list[Column]:
+    """The haul as it is, and each way asked for, on one scale."""
+    loads = linked_loads(haul)
+    computed: list[tuple[str, dict[str, Any] | None, Plan | None, str]] = [
+        ("As it is", haul.document, plan, "")
+    ]
+    for variant in asked:
+        if variant.change is None:
+            continue
+        heading = names_of(haul, variant.change, haul.document.get("items", []))
+        if variant.change.school:
+            school = SCHOOL_LABELS[TongueSchool(variant.change.school)]
+            heading = f"{heading}, {school} school" if heading else f"{school} school"
+        try:
+            document = otherwise(haul, variant.change, loads)
+            other = read_document(document)
+            evaluate(other)
+        except IncompleteError as error:
+            lacks = f"{error.thing} lacks {', '.join(error.lacks)}."
+            computed.append((heading, None, None, lacks))
+        except (PlanFileError, MechanicsError) as error:
+            computed.append((heading, None, None, f"The figures do not fit together. {error}."))
+        else:
+            computed.append((heading or "The same", document, other, ""))
+    longest = max(p.trailer.deck.length_m for _, _, p, _ in computed if p is not None)
+    scale = SCALE_WIDTH / longest
+    return [
+        Column(heading=heading, status="unknown", word="cannot say", line=wrong)
+        if p is None or document is None
+        else _column(heading, p, document, scale, unit)
+        for heading, document, p, wrong in computed
+    ]
+
+
+def _column(
+    heading: str, plan: Plan, document: dict[str, Any], scale: float, unit: UnitSystem
+) -> Column:
+    report = evaluate(plan)
+    names = {i.id: i.name or i.id for i in plan.items}
+    trailer = report.loads.trailer
+    return Column(
+        heading=heading[:1].upper() + heading[1:],
+        status=report.verdict.value,
+        word=STATUS_WORDS[report.verdict],
+        line=summary(report, names, unit),
+        picture=picture_of(plan, document, unit),
+        tongue=f"{write_mass(trailer.tongue_kg, unit)}, {write_percent(trailer.share)}".replace(
+            "-", "−"
+        ),
+        limits=[_cell(check, names, unit) for check in _tightest(report)],
+        windows=_windows(report, scale, unit),
+        deck_width=plan.trailer.deck.length_m * scale,
+        school=school_label(plan.rules.tongue, report),
+    )
+
+
+def _tightest(report: Report) -> list[Check]:
+    known = [c for c in report.checks if c.quantity is Quantity.MASS and c.reserve is not None]
+    return sorted(known, key=lambda c: c.reserve or 0.0)[:LIMITS_SHOWN]
+
+
+def _cell(check: Check, names: dict[str, str], unit: UnitSystem) -> LimitCell:
+    margin = check.margin or 0.0
+    words = "left" if margin >= 0 else "over"
+    return LimitCell(
+        name=label(check.code, names, unit),
+        figure=f"{write_mass(abs(margin), unit)} {words}",
+        status=check.status.value,
+    )
+
+
+def _windows(report: Report, scale: float, unit: UnitSystem) -> list[WindowRow]:
+    rows = []
+    length = report.plan.trailer.deck.length_m
+    for item, window in zip(report.plan.items, report.windows, strict=True):
+        safe, sure = bands(window, lambda m: m * scale, 0.0, length * scale)
+        wide = sum(p.end_m - p.start_m for p in window.intervals)
+        rows.append(
+            WindowRow(
+                name=item.name or item.id,
+                place=write_length(item.placement.reference_m, unit),
+                sure=f"window {write_inches(wide, unit)}, sure "
+                + write_inches(sum(p.end_m - p.start_m for p in window.sure), unit)
+                if window.intervals
+                else "no place is right",
+                windows=safe,
+                sures=sure,
+                mark_x=item.placement.reference_m * scale,
+            )
+        )
+    return rows

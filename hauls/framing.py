@@ -1,0 +1,238 @@
+"""The trailer's frame as a beam, in words and as a diagram."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
+
+from hauls.outfit_drawing import path
+from measures import ReadingError, read_length
+from measures.writing import UnitSystem, write_length, write_mass, write_number, write_percent
+from mechanics.frame import Beam, FrameUse, concentration, frame_use, stands
+from mechanics.plan import Plan
+
+WORTH_SAYING: Final = 0.05
+"""A footprint that uses the frame by this much more than its mass suggests is worth saying."""
+
+CALLS_FOR_A_LOOK: Final = 0.9
+"""Part of the rated load's bending above which reserve is short, as with any rating."""
+
+DIAGRAM_WIDTH, DIAGRAM_HEIGHT = 760, 118
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class FrameWords:
+    """What is said of the frame: in one line, at more length, and what was assumed."""
+
+    line: str
+    sentence: str
+    spread: str
+    status: str
+    share: str
+
+
+@lru_cache(maxsize=512)
+def frame_words(plan: Plan, unit: UnitSystem) -> FrameWords:
+    """The words for a plan's frame."""
+    return words_for(plan, frame_use(plan), unit)
+
+
+def words_for(plan: Plan, use: FrameUse, unit: UnitSystem) -> FrameWords:
+    """The words for a frame that has been computed."""
+    if not plan.items:
+        return FrameWords(line="Nothing on it.", sentence="", spread="", status="ok", share="")
+    at, peak = use.beam.peak
+    if use.share_of_rated is None or use.mass_share is None:
+        return FrameWords(
+            line="Cannot say: without the trailer's rating there is nothing to compare with.",
+            sentence="",
+            spread=_spread(plan, use),
+            status="unknown",
+            share="",
+        )
+    share, mass = use.share_of_rated, use.mass_share
+    where = write_length(at - plan.trailer.deck.start_m, unit, step=1)
+    bends = "sags" if peak > 0 else "is bent over its axles"
+    line = f"Bends {write_percent(share)} as much as its rated load spread over the deck."
+    sentence = f"It {bends} most {where} behind the headboard."
+    if share > mass + WORTH_SAYING:
+        sentence += (
+            f" The load is {write_percent(mass)} of what the trailer may carry, and bends the "
+            f"frame as much as {write_percent(share)}: a small, heavy footprint."
+        )
+    return FrameWords(
+        line=line,
+        sentence=sentence,
+        spread=_spread(plan, use),
+        # no maker's limit is passed, so it is never over: it calls for a look
+        status="near" if share > CALLS_FOR_A_LOOK else "ok",
+        share=write_percent(share),
+    )
+
+
+def _spread(plan: Plan, use: FrameUse) -> str:
+    names = [plan.item(i).name or i for i in use.spread_items]
+    if not names:
+        return ""
+    outside = [i for i in use.spread_items if plan.item(i).contacts]
+    words = (
+        f"Where {' and '.join(names)} stand{'s' if len(names) == 1 else ''} on the floor is not "
+        "known: the mass is spread over its length, which is kinder to the frame than wheels."
+    )
+    if outside:
+        tipping = " and ".join(plan.item(i).name or i for i in outside)
+        words += f" {tipping} balances outside its wheels: are wheelbase and mark right?"
+    return words
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Diagram:
+    """Shear and bending along the frame, as SVG paths about their own base lines.
+
+    ``supports`` and ``feet`` are places across with their words; ``peak`` is marked.
+    """
+
+    shear: str
+    bending: str
+    rated: str
+    base: float
+    supports: list[tuple[float, str]]
+    deck: tuple[float, float]
+    feet: list[tuple[float, float]]
+    peak_x: float
+    peak_y: float
+    peak_text: str
+    shear_text: str
+
+
+def diagram(plan: Plan, use: FrameUse, unit: UnitSystem) -> Diagram:
+    """The diagram of a frame: bending drawn on the side that is pulled, sagging down."""
+    beam = use.beam
+    beams = [beam] if use.rated is None else [beam, use.rated]
+    first = min(b.places[0] for b in beams)
+    last = max(b.places[-1] for b in beams)
+    scale_x = DIAGRAM_WIDTH / (last - first)
+    base = DIAGRAM_HEIGHT / 2
+
+    def x(at: float) -> float:
+        return (at - first) * scale_x
+
+    most = max(1e-9, *(_most(b, 2) for b in beams))
+    most_shear = max(_most(beam, 1), 1e-9)
+    height = base - 8
+    points = beam.diagram()
+    start = plan.trailer.deck.start_m
+    at, peak = beam.peak
+    jump = max(abs(v) for _, v, _ in points)
+    return Diagram(
+        shear=_curve([(x(a), base - v / most_shear * height) for a, v, _ in points]),
+        bending=_curve([(x(a), base + m / most * height) for a, _, m in points]),
+        rated=_curve([(x(a), base + m / most * height) for a, _, m in use.rated.diagram()])
+        if use.rated
+        else "",
+        base=base,
+        supports=[(x(0.0), "coupler")]
+        + [(x(a.position_m), f"axle {n}") for n, a in enumerate(plan.trailer.axles, 1)],
+        deck=(x(start), x(start + plan.trailer.deck.length_m)),
+        feet=_feet(plan, x),
+        peak_x=x(at),
+        peak_y=base + peak / most * height,
+        peak_text=bending_words(abs(peak), unit),
+        shear_text=f"{write_number(jump / unit.kg)} {unit.mass_unit}",
+    )
+
+
+def bending_words(kg_m: float, unit: UnitSystem) -> str:
+    """A bending moment in pounds-feet of mass, or kilogram-metres."""
+    if unit is UnitSystem.US:
+        return f"{write_number(kg_m / unit.kg / 0.3048)} lb ft"
+    return f"{write_number(kg_m)} kg m"
+
+
+def _most(beam: Beam, column: int) -> float:
+    return max(abs(row[column]) for row in beam.diagram())
+
+
+def _curve(points: Sequence[tuple[float, float]]) -> str:
+    return path(points, closed=False)
+
+
+def _feet(plan: Plan, x: Callable[[float], float]) -> list[tuple[float, float]]:
+    """Where the items press on the floor, from and to, across the diagram."""
+    found = []
+    start = plan.trailer.deck.start_m
+    for item in plan.items:
+        mark = start + item.placement.reference_m
+        if not stands(item):
+            found.append((x(start + item.foremost_m), x(start + item.rearmost_m)))
+            continue
+        for contact in item.contacts:
+            middle, half = mark + item.direction * contact.ahead_m, contact.length_m / 2
+            found.append((x(middle - half), x(middle + half)))
+    return found
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Within:
+    """The largest mass within one length of deck."""
+
+    length: str
+    mass: str
+    begins: str
+    figure: str
+
+
+def within_lengths(plan: Plan, lengths: Sequence[float], unit: UnitSystem) -> list[Within]:
+    """The largest mass within each length, against the maker's figure where it is for that."""
+    figure = plan.trailer.deck.concentration
+    found = []
+    for length in lengths:
+        mass, begins = concentration(plan, length)
+        against = ""
+        if figure is not None and abs(figure.length_m - length) < 1e-6:
+            left = figure.mass_kg - mass
+            words = "left" if left >= 0 else "over"
+            against = (
+                f"maker's figure {write_mass(figure.mass_kg, unit)}: "
+                f"{write_mass(abs(left), unit)} {words}"
+            )
+        found.append(
+            Within(
+                length=write_length(length, unit),
+                mass=write_mass(mass, unit),
+                begins=write_length(max(begins, 0.0), unit, step=1),
+                figure=against,
+            )
+        )
+    return found
+
+
+LENGTHS: Final = {
+    UnitSystem.US: (1.2192, 1.8288, 2.4384),
+    UnitSystem.METRIC: (1.2, 1.8, 2.4),
+}
+"""Lengths of deck that are looked at unasked: 4, 6 and 8 ft, or about as much in metres."""
+
+
+def length_rows(plan: Plan, typed: str, unit: UnitSystem) -> tuple[list[Within], str, str]:
+    """The table of lengths, with the one typed first; what was typed, and what is wrong."""
+    typed = typed.strip()[:40]
+    wanted: list[float] = []
+    wrong = ""
+    if typed:
+        try:
+            length = float(read_length(typed, unit.length_unit).si)
+        except ReadingError as error:
+            wrong = str(error)
+        else:
+            if length > 0:
+                wanted.append(length)
+            else:
+                wrong = "A length of deck is more than nothing."
+    figure = plan.trailer.deck.concentration
+    if figure is not None:
+        wanted.append(figure.length_m)
+    wanted += LENGTHS[unit]
+    return within_lengths(plan, list(dict.fromkeys(wanted)), unit), typed, wrong

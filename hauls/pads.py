@@ -1,0 +1,141 @@
+"""Load pads of the planner's drawing: what each axle and the hitch carries, kept apart."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from hauls.outfit_drawing import WIDTH, Frame
+from measures.writing import UnitSystem, write_number
+from mechanics.hitch import HitchType
+from mechanics.report import Report
+
+PAD_TOP, PAD_HEIGHT, PAD_WIDTH = 226, 56, 50
+
+
+def spread(centres: Sequence[float], gap: float, low: float, high: float) -> list[float]:
+    """Centres moved as little as possible so that neighbours keep ``gap``, in their order.
+
+    Clusters that would overlap are set side by side about their common middle and pushed
+    inside ``low`` and ``high``.
+    """
+    clusters: list[tuple[float, int]] = []  # middle, members
+    for centre in centres:
+        middle, count = centre, 1
+        while True:
+            # an edge may push a cluster onto the one before it, so this comes first
+            half = gap * (count - 1) / 2
+            middle = min(max(middle, low + half), high - half)
+            if not clusters:
+                break
+            before, members = clusters[-1]
+            if middle - before >= gap * (members + count) / 2:
+                break
+            # each side wants its own middle; the common one is the mean of what they want
+            clusters.pop()
+            middle = (
+                members * (before + gap * count / 2) + count * (middle - gap * members / 2)
+            ) / (members + count)
+            count += members
+        clusters.append((middle, count))
+    placed: list[float] = []
+    for middle, count in clusters:
+        placed += [middle + gap * (k - (count - 1) / 2) for k in range(count)]
+    return placed
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Pad:
+    """A load as on a scale's pad: the dashed outline is the rating, the fill the load."""
+
+    x: float
+    wheel_x: float
+    fill_y: float
+    fill_height: float
+    number: str
+    limit: str
+    name: str
+    code: str
+    status: str
+    over_height: float
+
+
+def load_pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
+    """A pad for each axle and the hitch, in their order along the road, none touching another."""
+    truck, trailer = report.plan.truck, report.plan.trailer
+    loads = report.loads
+    hitch = report.plan.hitch
+    statuses = {c.code: c.status.value for c in report.checks}
+    tongue_limits = [
+        limit
+        for limit in (*(hitch.tongue_limit_kg(p) for p in hitch.parts), truck.max_tongue_mass_kg)
+        if limit is not None
+    ]
+    tongue_status = max(
+        (c.status for c in report.checks if c.code.endswith("max_tongue_mass")),
+        key=lambda s: s.severity,
+        default=None,
+    )
+    pin = hitch.type in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL)
+    offset = truck.hitch_offset_m
+    entries = [
+        (
+            -offset - truck.wheelbase_m,
+            loads.truck.front_kg,
+            truck.front_gawr_kg,
+            "front axle",
+            "figure.front",
+            statuses["truck.front_gawr"],
+        ),
+        (
+            -offset,
+            loads.truck.rear_kg,
+            truck.rear_gawr_kg,
+            "rear axle",
+            "figure.rear",
+            statuses["truck.rear_gawr"],
+        ),
+        (
+            0.0,
+            loads.trailer.tongue_kg,
+            min(tongue_limits) if tongue_limits else None,
+            "pin" if pin else "tongue",
+            "figure.tongue",
+            tongue_status.value if tongue_status else "ok",
+        ),
+    ]
+    for index, (axle, load) in enumerate(zip(trailer.axles, loads.trailer.axles_kg, strict=True)):
+        entries.append(
+            (
+                axle.position_m,
+                load,
+                axle.gawr_kg,
+                f"axle {index + 1}",
+                f"figure.axle_{index + 1}",
+                statuses[f"trailer.axle_{index + 1}.gawr"],
+            )
+        )
+    entries.sort(key=lambda e: e[0])
+    wheel_xs = [frame.x(e[0]) for e in entries]
+    centres = spread(wheel_xs, PAD_WIDTH + 12, 34, WIDTH - 34)
+    pads = []
+    for (_, load, limit, name, code, status), centre, wheel_x in zip(
+        entries, centres, wheel_xs, strict=True
+    ):
+        part = load / limit if limit else 0.0
+        filled = min(max(part, 0.0), 1.0) * PAD_HEIGHT
+        pads.append(
+            Pad(
+                x=centre - PAD_WIDTH / 2,
+                wheel_x=wheel_x,
+                fill_y=PAD_TOP + PAD_HEIGHT - filled,
+                fill_height=filled,
+                number=write_number(load / unit.kg).replace("-", "−"),
+                limit=f"of {write_number(limit / unit.kg)}" if limit is not None else "no rating",
+                name=name,
+                code=code,
+                status=status,
+                over_height=min(max(part - 1.0, 0.0), 0.15) * PAD_HEIGHT,
+            )
+        )
+    return pads
