@@ -19,6 +19,7 @@ HAULS = (
     "Excavator home from Low Fields",
     "Big tractor to Upper Fern on the gooseneck",
     "Plough and pipe to the spring chamber",
+    "Drain crew to the Long Drain",
 )
 
 
@@ -53,7 +54,25 @@ class Views(BrowserCase):
             "/hauls/new/",
             "/hauls/import/",
             "/nothing-here/",
+            "/?verdict=over",
             *(f"/hauls/{Haul.objects.get(name=name).pk}/" for name in HAULS),
+            *self.aspects(),
+        ]
+
+    def aspects(self) -> list[str]:
+        """A haul's other views: with bars, several loads, a comparison, and one that is stuck."""
+        good = Haul.objects.get(name=HAULS[0])
+        crew = Haul.objects.get(name=HAULS[-1])
+        stuck = Haul.objects.get(name="Compact loader on the tilt, in a hurry")
+        turned = "v1_turned=m1&v2_school=share_9_15&v3_best=1"
+        return [
+            f"/hauls/{crew.pk}/arrange/",
+            f"/hauls/{stuck.pk}/arrange/",
+            f"/hauls/{good.pk}/level/",
+            f"/hauls/{crew.pk}/frame/",
+            f"/hauls/{good.pk}/what-if/?{turned}",
+            f"/hauls/{crew.pk}/figures/",
+            f"/hauls/{crew.pk}/?open=figure.rear&tilt=10",
         ]
 
     def visit(self, width: int, height: int, scheme: str) -> None:

@@ -18,6 +18,7 @@ from measures.writing import write_inches, write_length, write_mass, write_perce
 from mechanics.arrange import DECK_LENGTH, Arranged, Wishes, arrange
 from mechanics.changes import Change, Kind, changes
 from mechanics.item import Facing
+from mechanics.limits import Quantity
 from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.rules import FIXED_RANGES
@@ -112,7 +113,11 @@ def _way(
     plan: Plan, sure: bool, number: int, document: dict[str, Any], unit: UnitSystem, per: float
 ) -> Way:
     report = evaluate(plan)
-    reserves = [c.reserve for c in report.checks if c.reserve is not None and c.item is None]
+    reserves = [
+        c.reserve
+        for c in report.checks
+        if c.reserve is not None and c.quantity is not Quantity.LENGTH
+    ]
     row = sorted(plan.items, key=lambda i: i.foremost_m)
     order = []
     for item in row:

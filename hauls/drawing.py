@@ -412,13 +412,13 @@ def _overhangs(
         left, right = frame.x(deck.start_m + start), frame.x(deck.start_m + end)
         middle = min(max((left + right) / 2, 44), WIDTH - 44)
         low = any(p.x - 46 <= middle <= p.x + PAD_WIDTH + 46 for p in pads)
-        y = PAD_TOP + PAD_HEIGHT + 54 if low else GROUND_Y + 14
+        y = PAD_TOP + PAD_HEIGHT + 55 if low else GROUND_Y + 14
         found.append(
             Dimension(
                 line=f"M{left:.1f} {y - 5:.1f}v10M{right:.1f} {y - 5:.1f}v10"
                 f"M{left:.1f} {y:.1f}H{right:.1f}",
                 x=middle,
-                y=y - 8 if low else y + 18,
+                y=y + 4 if low else y + 18,
                 text=f"{write_inches(end - start, unit)} over",
             )
         )

@@ -387,12 +387,14 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
         conflict, status = stale.haul, 409
     except ActionError as problem:
         error, status, commit = problem, 422, False
+    # what was refused has changed nothing: the page is as saved as it was
+    kept = commit or (error is not None and state.document == haul.document)
     context = present(
         state,
         unit,
         error=error,
         conflict=conflict,
-        saved=commit and not conflict,
+        saved=kept and not conflict,
         may_save=request.role.plans,
         around=around(haul) if commit or error or conflict else None,
     )

@@ -26,7 +26,7 @@ from measures import UnitSystem
 from mechanics.arrange import Wishes, arrange
 from mechanics.checks import Status, judge
 from mechanics.item import Placement
-from mechanics.limits import load_limits
+from mechanics.limits import Quantity, load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 from mechanics.report import evaluate
@@ -128,8 +128,11 @@ def append_item(document: dict[str, Any], load: Load) -> str:
     index = len(plan.items) - 1
     aim = evaluate(plan).windows[index].aim_m
     if aim is None and index:
-        # no place is right: behind the others it is at least clear of them
-        aim = max(i.rearmost_m for i in plan.items[:index]) + plan.items[index].reach_forward_m
+        # no place is right: behind the others it is at least clear of them, and where the
+        # deck is full it stands flush with the tail
+        item, deck = plan.items[index], plan.trailer.deck
+        behind = max(i.rearmost_m for i in plan.items[:index]) + item.reach_forward_m
+        aim = min(behind, deck.length_m - item.reach_rearward_m)
     if aim is not None:
         set_reference(document, index, aim)
     return item_id
@@ -174,7 +177,8 @@ def _left_over(plan: Plan) -> tuple[int, float]:
     checks = evaluate(plan).checks
     over = sum(check.status is Status.OVER for check in checks)
     return over, min(
-        (c.reserve for c in checks if c.reserve is not None and c.item is None), default=0.0
+        (c.reserve for c in checks if c.reserve is not None and c.quantity is not Quantity.LENGTH),
+        default=0.0,
     )
 
 

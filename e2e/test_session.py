@@ -1,0 +1,226 @@
+"""Whole planning sessions with three loads, from an empty deck to the sentence: by mouse, by
+keyboard alone, and by finger on a phone."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from book.models import Hitch, Trailer
+from e2e.case import BrowserCase
+from e2e.test_planner import centre, saved
+from hauls.models import Haul
+from hauls.services.haul import create_haul
+from yards.models import User, Yard
+
+LOADS = ("Harrow 60 backhoe tractor, backhoe off", "Pallet of drain pipe", "Trench plough")
+CREW = "Drain crew to the Long Drain"
+
+
+class Session(BrowserCase):
+    def empty(self) -> Haul:
+        """A haul on the gooseneck with nothing on it."""
+        yard = Yard.objects.get()
+        return create_haul(
+            yard=yard,
+            user=User.objects.get(username="demo"),
+            name="Crew, planned anew",
+            hitch=Hitch.objects.get(name="Gooseneck ball"),
+            trailer=Trailer.objects.get(name="25 ft gooseneck"),
+            loads=[],
+        )
+
+    def stored(self, haul: Haul) -> list[str]:
+        """What is on the deck, as it is stored."""
+        haul.refresh_from_db()
+        return [item["name"] for item in haul.document["items"]]
+
+    def reference(self, haul: Haul, index: int) -> float:
+        """Where a mark is stored, in inches."""
+        haul.refresh_from_db()
+        return float(haul.document["items"][index]["placement"]["reference"])
+
+
+class ByMouse(Session):
+    def test_from_an_empty_deck_to_the_sentence(self) -> None:
+        haul = self.empty()
+        with self.page() as page:
+            self.open_haul(page, haul.name)
+            expect(page.locator("#say")).to_contain_text("Nothing on the deck yet.")
+            page.locator("#more-hands summary").click()
+            for count, name in enumerate(LOADS, 1):
+                page.select_option("#load", label=name)
+                page.get_by_role("button", name="Put on").click()
+                saved(page)
+                expect(page.locator("[data-item] .balance")).to_have_count(2 * count)
+            self.assertEqual(list(LOADS), self.stored(haul))
+            expect(page.locator(".chip[aria-pressed=true]")).to_contain_text("Trench plough")
+
+            # dragged up to the tractor, the plough lands behind it by itself
+            tractor = page.locator("#machine-0").bounding_box()
+            plough = page.locator("#machine-2").bounding_box()
+            assert tractor is not None
+            assert plough is not None
+            x, y = centre(page, "#machine-2")
+            page.mouse.move(x, y)
+            page.mouse.down()
+            gap = plough["x"] - tractor["x"] - tractor["width"]
+            page.mouse.move(x - gap + 3, y, steps=5)
+            page.mouse.up()
+            saved(page)
+
+            page.get_by_role("link", name="Arrange").click()
+            expect(page.locator("main")).to_contain_text("Proved: no other arrangement")
+            page.get_by_role("button", name="Stand them like this").first.click()
+            page.wait_for_selector("#picture")
+            expect(page.locator("#say")).not_to_contain_text("Not with the")
+            expect(page.locator("#say .verdict")).to_contain_text("near")
+            expect(page.locator(".lane-mark")).to_have_count(3)
+            self.assert_nothing_sticks_out(page)
+
+            # all of it can be undone: arranged, dragged, and three loads put on
+            for _ in range(5):
+                page.get_by_role("button", name="Undo").click()
+                saved(page)
+            expect(page.locator("#say")).to_contain_text("Nothing on the deck yet.")
+            self.assertEqual([], self.stored(haul))
+
+    def test_figures_open_into_their_arithmetic_and_are_copied(self) -> None:
+        with self.page(permissions=["clipboard-read", "clipboard-write"]) as page:
+            self.open_haul(page, CREW)
+            page.locator("[data-open='figure.rear']").click()
+            expect(page.locator(".why-figure")).to_contain_text("Truck rear axle")
+            page.locator(".why-figure [data-copy]").click()
+            expect(page.locator(".why-figure [data-copy]")).to_have_text("Copied")
+            copied = page.evaluate("navigator.clipboard.readText()")
+            self.assertIn("Bed tank, full", copied)
+            self.assertIn("comes to: 5,9", copied)
+            self.assertIn("open=figure.rear", page.url)
+            page.reload()
+            expect(page.locator(".why-figure")).to_contain_text("Truck rear axle")
+
+    def test_bars_are_slid_and_hung(self) -> None:
+        with self.page() as page:
+            haul = self.open_haul(page, "Orchard tractor to the Quarry Lane block")
+            page.get_by_role("link", name="Level").click()
+            before = page.locator("#bars tbody tr").nth(1).inner_text()
+            page.locator("#restore").focus()
+            for _ in range(4):
+                page.keyboard.press("ArrowRight")
+            expect(page.locator("#restore-now")).to_have_text("70 %")
+            self.assertNotEqual(before, page.locator("#bars tbody tr").nth(1).inner_text())
+            page.get_by_role("button", name="Hang bars in this haul").click()
+            expect(page.locator(".note")).to_contain_text("bars give back 70 %")
+            haul.refresh_from_db()
+            bars = haul.document["hitch"]["weight_distribution"]
+            self.assertEqual(0.7, bars["front_axle_restoration"])
+
+    def test_nothing_overlaps_wherever_three_loads_stand(self) -> None:
+        haul = Haul.objects.get(name=CREW)
+        overlapping = """() => {
+          const boxes = [...document.querySelectorAll('.pictures text')]
+            .filter(t => getComputedStyle(t).display !== 'none' && t.textContent.trim())
+            .map(t => ({t: t.textContent, b: t.getBoundingClientRect()}));
+          const hits = [];
+          boxes.forEach((one, i) => boxes.slice(i + 1).forEach(two => {
+            const w = Math.min(one.b.right, two.b.right) - Math.max(one.b.left, two.b.left);
+            const h = Math.min(one.b.bottom, two.b.bottom) - Math.max(one.b.top, two.b.top);
+            if (w > 1 && h > 4) hits.push(one.t + ' / ' + two.t);
+          }));
+          return hits;
+        }"""
+        places = ((150, 150, 150), (120, 20, 310), (340, 345, 330), (60, 200, 280), (-5, 30, 80))
+        for width, height in ((1280, 800), (1024, 768), (390, 844)):
+            with self.page(width, height) as page:
+                for row in places:
+                    query = "&".join(
+                        f"id-{n}=m{n + 1}&reference-{n}={at}&facing-{n}=forward"
+                        for n, at in enumerate(row)
+                    )
+                    page.goto(f"{self.live_server_url}/hauls/{haul.pk}/?count=3&{query}")
+                    with self.subTest(width=width, places=row):
+                        self.assertEqual([], page.evaluate(overlapping))
+
+
+class ByKeyboard(Session):
+    def press_until(self, page: Page, key: str, script: str) -> None:
+        """Press a key until something is so; it is a fault where it never is."""
+        for _ in range(90):
+            if page.evaluate(script):
+                return
+            page.keyboard.press(key)
+        self.fail(f"{key} does not lead to {script}")
+
+    def test_from_an_empty_deck_to_the_sentence(self) -> None:
+        haul = self.empty()
+        with self.page() as page:
+            self.open_haul(page, haul.name)
+            self.press_until(
+                page, "Tab", "document.activeElement.closest('#more-hands summary') !== null"
+            )
+            page.keyboard.press("Enter")
+            for count, letter in enumerate(("Harrow 60", "Pallet", "Trench"), 1):
+                self.press_until(page, "Tab", "document.activeElement.id === 'load'")
+                page.keyboard.type(letter)
+                page.keyboard.press("Tab")
+                page.keyboard.press("Enter")
+                expect(page.locator("[data-item] .balance")).to_have_count(2 * count)
+                saved(page)
+            self.assertEqual("Trench plough", self.stored(haul)[-1])
+            page.keyboard.press("Escape")
+            page.locator("h1").click()
+            page.keyboard.press("1")
+            expect(page.locator(".chip[aria-pressed=true]")).to_contain_text("Harrow 60")
+            page.keyboard.press("3")
+            expect(page.locator(".chip[aria-pressed=true]")).to_contain_text("Trench plough")
+            before = self.reference(haul, 2)
+            page.keyboard.press("ArrowRight")
+            page.keyboard.press("Shift+ArrowLeft")
+            saved(page)
+            self.assertAlmostEqual(before - 5, self.reference(haul, 2), places=2)
+            page.keyboard.press("Control+z")
+            page.keyboard.press("Control+z")
+            undo = page.locator("[data-undo]")
+            expect(undo).to_have_attribute("title", "Undo: put Trench plough on")
+            self.assertAlmostEqual(before, self.reference(haul, 2), places=4)
+            page.keyboard.press("1")
+            expect(page.locator(".chip[aria-pressed=true]")).to_contain_text("Harrow 60")
+            page.keyboard.press("]")
+            saved(page)
+            page.keyboard.press("t")
+            expect(page.locator("[data-undo]")).to_have_attribute(
+                "title", re.compile("Undo: turned Harrow 60")
+            )
+            page.keyboard.press("t")
+            saved(page)
+            expect(page.locator("#say")).to_contain_text("behind the headboard")
+
+
+class ByFinger(Session):
+    def test_from_an_empty_deck_to_the_sentence_on_a_phone(self) -> None:
+        haul = self.empty()
+        with self.page(390, 844, has_touch=True, is_mobile=True) as page:
+            self.open_haul(page, haul.name)
+            page.locator("#more-hands summary").tap()
+            for count, name in enumerate(LOADS, 1):
+                page.select_option("#load", label=name)
+                page.get_by_role("button", name="Put on").tap()
+                expect(page.locator("[data-item] .balance")).to_have_count(2 * count)
+                saved(page)
+            page.locator("#more-hands summary").tap()
+            page.get_by_role("button", name="2 Pallet of drain pipe").tap()
+            expect(page.locator(".chip[aria-pressed=true]")).to_contain_text("Pallet")
+            before = self.reference(haul, 1)
+            page.get_by_role("button", name="6 in back").tap()
+            saved(page)
+            self.assertAlmostEqual(before + 6, self.reference(haul, 1), places=2)
+            page.get_by_role("button", name="Undo").tap()
+            undo = page.locator("[data-undo]")
+            expect(undo).to_have_attribute("title", "Undo: put Trench plough on")
+            self.assertAlmostEqual(before, self.reference(haul, 1), places=4)
+            page.get_by_role("link", name="Arrange").tap()
+            page.get_by_role("button", name="Stand them like this").first.tap()
+            page.wait_for_selector("#picture")
+            expect(page.locator("#say")).to_contain_text("behind the headboard")
+            self.assert_nothing_sticks_out(page)
