@@ -8,7 +8,15 @@ import tempfile
 from pathlib import Path
 
 from bench.core import bench_reactions, bench_report
-from bench.server import Server, bench_drag, bench_transfer
+from bench.search import bench_arrange
+from bench.server import (
+    Server,
+    bench_browser,
+    bench_drag,
+    bench_lists,
+    bench_transfer,
+    haul_of_three,
+)
 
 
 def line(name: str, figure: str, target: str) -> None:
@@ -24,6 +32,11 @@ def main() -> None:
     ratio, worst = bench_reactions()
     line("reactions, times faster than a general beam solver", f"{ratio:,.0f} x", "100 x")
     line("reactions, largest relative difference", f"{worst:.1e}", "1e-9")
+    for count, runs, target in ((6, 40, "1 s"), (8, 20, "5 s")):
+        searched, unproved = bench_arrange(count, runs)
+        line(f"arranging {count} loads, median", f"{statistics.median(searched):.2f} s", target)
+        line(f"arranging {count} loads, longest", f"{max(searched):.2f} s", target)
+        line("    searches and not proved", f"{runs} and {unproved}", "all proved")
     with tempfile.TemporaryDirectory() as folder, Server(Path(folder)) as server:
         for name, paced in (
             ("as the page paces it", True),
@@ -34,9 +47,24 @@ def main() -> None:
             line(f"drag step, 8 clients {name}, median", f"{cuts[9] * 1e3:.1f} ms", "15 ms")
             line(f"drag step, 8 clients {name}, 95th", f"{cuts[18] * 1e3:.1f} ms", "40 ms")
             line("    answers and errors", f"{len(answers)} and {errors}", "no error")
+        three = haul_of_three(server)
+        for clients in (1, 8):
+            answers, errors = bench_drag(server, clients=clients, paced=True, only=three)
+            cuts = statistics.quantiles(answers, n=20)
+            who = f"{clients} client{'s' * (clients > 1)}"
+            line(f"drag step, three loads, {who}, median", f"{cuts[9] * 1e3:.1f} ms", "20 ms")
+            line(f"drag step, three loads, {who}, 95th", f"{cuts[18] * 1e3:.1f} ms", "50 ms")
+            line("    answers and errors", f"{len(answers)} and {errors}", "no error")
+        redrawn, paint = bench_browser(server)
+        cuts = statistics.quantiles(redrawn, n=20)
+        line("pointer's move to figures redrawn, median", f"{cuts[9]:.0f} ms", "100 ms")
+        line("pointer's move to figures redrawn, 95th", f"{cuts[18]:.0f} ms", "100 ms")
+        line("planner page, first content, cold cache", f"{paint:.0f} ms", "1,000 ms")
         first, again = bench_transfer(server)
         line("planner page, first visit", f"{first / 1000:.0f} kB", "350 kB")
         line("planner page, repeat visit", f"{again / 1000:.1f} kB", "30 kB")
+        for path, seconds in bench_lists(server):
+            line(f"500 machines, 5,000 hauls: {path}, median", f"{seconds * 1e3:.0f} ms", "60 ms")
 
 
 if __name__ == "__main__":

@@ -105,17 +105,30 @@ def token(page: str) -> str:
     return found[1]
 
 
-def bench_drag(server: Server, *, clients: int, paced: bool) -> tuple[list[float], int]:
+CREW = "Drain crew to the Long Drain"
+"""The demo haul with three loads."""
+
+
+def haul_of_three(server: Server) -> str:
+    """Where the haul with three loads is."""
+    home = Client(server).ask("GET", "/?q=" + CREW.replace(" ", "+"))[1]
+    return re.findall(r'href="(/hauls/\d+/)"', home)[0]
+
+
+def bench_drag(
+    server: Server, *, clients: int, paced: bool, only: str | None = None
+) -> tuple[list[float], int]:
     """Times of drag steps by several people at once, each on a haul, and how many failed.
 
     ``paced`` keeps the page's own pace: steps at least 33 ms apart, and four times as long
-    as the last answer took; else each asks again as soon as it is answered.
+    as the last answer took; else each asks again as soon as it is answered. ``only`` is one
+    haul that all of them drag.
     """
     times: list[float] = []
     errors = [0]
     people = [Client(server) for _ in range(clients)]
     home = people[0].ask("GET", "/")[1]
-    hauls = sorted(set(re.findall(r'href="(/hauls/\d+/)"', home)))
+    hauls = [only] if only else sorted(set(re.findall(r'href="(/hauls/\d+/)"', home)))
     end = time.perf_counter() + SECONDS
 
     def drag(person: Client, haul: str) -> None:
@@ -173,3 +186,76 @@ def bench_transfer(server: Server) -> tuple[int, int]:
         again = received[0]
         browser.close()
     return first, again
+
+
+LISTS = ("/", "/?verdict=over", "/?q=Haul+12", "/book/", "/hauls/new/", "/match/", "/book/tables/")
+"""List pages of a yard."""
+
+
+def bench_lists(server: Server) -> list[tuple[str, float]]:
+    """Median seconds of each list page in a yard of 500 machines and 5,000 hauls."""
+    subprocess.run(
+        [sys.executable, "-m", "bench.fill"], cwd=ROOT, env=server.environment, check=True
+    )
+    person = Client(server)
+    found = []
+    for path in LISTS:
+        times = []
+        for _ in range(25):
+            begin = time.perf_counter()
+            status, _ = person.ask("GET", path)
+            times.append(time.perf_counter() - begin)
+            if status != 200:
+                raise RuntimeError(f"{path} answered {status}")
+        found.append((path, sorted(times)[len(times) // 2]))
+    return found
+
+
+REDRAWN = """() => {
+  const times = [];
+  let waiting = null;
+  document.addEventListener('pointermove', () => { waiting ??= performance.now(); }, true);
+  new MutationObserver(() => {
+    if (waiting === null) return;
+    const begun = waiting;
+    waiting = null;
+    requestAnimationFrame(() => times.push(performance.now() - begun));
+  }).observe(document.getElementById('say'), {subtree: true, childList: true, characterData: true});
+  window.redrawn = times;
+}"""
+
+
+def bench_browser(server: Server) -> tuple[list[float], float]:
+    """In Chromium, of the haul with three loads: milliseconds from a pointer's move to the
+    figures redrawn, for each redraw of a drag, and to the first content with a cold cache."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        signed_in = browser.new_context()
+        page = signed_in.new_page()
+        page.goto(f"{server.address}/sign-in/")
+        page.fill("#id_username", LOGIN)
+        page.fill("#id_password", PASSWORD)
+        page.press("#id_password", "Enter")
+        page.wait_for_selector(".cards")
+        fresh = browser.new_context(
+            storage_state=signed_in.storage_state(), viewport={"width": 1280, "height": 800}
+        )
+        page = fresh.new_page()
+        page.goto(server.address + haul_of_three(server))
+        page.wait_for_selector("#machine-0")
+        paint = page.evaluate("performance.getEntriesByName('first-contentful-paint')[0].startTime")
+        page.evaluate(REDRAWN)
+        box = page.locator("#machine-0").bounding_box()
+        if box is None:
+            raise RuntimeError("the first load is not in the picture")
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        for step in range(150):
+            page.mouse.move(x + 40 - abs(step % 80 - 40), y)
+            page.wait_for_timeout(16)
+        page.mouse.up()
+        page.wait_for_timeout(300)
+        times = page.evaluate("window.redrawn")
+        browser.close()
+    return times, float(paint)
