@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any, ClassVar
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.test import tag
 from playwright.sync_api import Browser, Page, Playwright, sync_playwright
 
 from demo.login import LOGIN, PASSWORD
@@ -22,6 +23,7 @@ AXE_RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 WAIT = 10_000
 
 
+@tag("browser")
 class BrowserCase(StaticLiveServerTestCase):
     """The demo yard in a browser. Errors and foreign requests fail the test that saw them."""
 

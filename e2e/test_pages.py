@@ -23,7 +23,9 @@ HAULS = (
 )
 
 
-class Views(BrowserCase):
+class Visits(BrowserCase):
+    """Every main view, with no fault that axe finds and nothing sticking out."""
+
     def addresses(self) -> list[str]:
         """Every main view of the demo yard."""
         truck = Truck.objects.get(name="Work truck 3")
@@ -84,15 +86,23 @@ class Views(BrowserCase):
                     self.assert_nothing_sticks_out(page)
         self.seen = [line for line in self.seen if "status of 404" not in line]
 
+
+class Desk(Visits):
     def test_at_a_desk(self) -> None:
         self.visit(1280, 800, "light")
 
+
+class Night(Visits):
     def test_in_the_cab_at_night(self) -> None:
         self.visit(1280, 800, "dark")
 
+
+class Phone(Visits):
     def test_on_a_phone(self) -> None:
         self.visit(390, 844, "light")
 
+
+class Views(BrowserCase):
     def test_pages_for_people_not_signed_in_are_accessible(self) -> None:
         yard = Yard.objects.get()
         owner = User.objects.get(username="demo")

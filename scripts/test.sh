@@ -22,5 +22,9 @@ trap 'rm -rf "$scratch"' EXIT
 EYEBOLT_DATA="$scratch" EYEBOLT_HTTPS=1 "$python" manage.py check --deploy --fail-level WARNING
 EYEBOLT_DATA="$scratch" "$python" manage.py makemigrations --check --dry-run
 
+export EYEBOLT_DATA="$scratch" DJANGO_SETTINGS_MODULE=eyebolt.settings_test
 say "tests"
-EYEBOLT_DATA="$scratch" DJANGO_SETTINGS_MODULE=eyebolt.settings_test "$python" -W error::RuntimeWarning manage.py test
+"$python" -W error::RuntimeWarning manage.py test --exclude-tag browser --parallel 2
+
+say "tests in a browser"
+"$python" -W error::RuntimeWarning manage.py test --tag browser --parallel 2

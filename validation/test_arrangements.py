@@ -237,7 +237,7 @@ class InARow(SimpleTestCase):
         fits = 0
         for seed in range(200):
             rng = random.Random(7000 + seed)
-            plan = exact(random_plan(rng, items=1 if seed < 20 else 2 if seed < 150 else 3))
+            plan = exact(random_plan(rng, items=1 if seed < 30 else 2 if seed < 180 else 3))
             expected = in_a_row(plan)
             result = arrange(plan)
             self.assertTrue(result.proved)
