@@ -8,7 +8,7 @@ from django import forms
 from django.db.models import Q, QuerySet
 
 from book.chain import couples
-from book.models import Bulk, Configuration, Hitch, Machine, Trailer
+from book.models import Bulk, Configuration, Hitch, Machine, Trailer, Truck
 from hauls.compose import Load
 from hauls.models import Haul, HaulItem
 from hauls.wording import STATUS_WORDS
@@ -189,6 +189,7 @@ class FindForm(forms.Form):
 
     def __init__(self, *args: Any, yard: Yard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
+        self.yard = yard
         machines = Machine.objects.filter(yard=yard).values_list("pk", "name")
         bulk = Bulk.objects.filter(yard=yard).values_list("pk", "name")
         self.fields["load"].choices = [  # type: ignore[attr-defined]
@@ -215,6 +216,22 @@ class FindForm(forms.Form):
         return [self[n] for n in ("verdict", "load", "trailer", "since", "until", "away")]
 
     @property
+    def options(self) -> dict[str, list[tuple[str, list[tuple[str, str]]]]]:
+        """Options of the boxes to choose from, by group; a group without a heading comes first."""
+        found: dict[str, list[tuple[str, list[tuple[str, str]]]]] = {}
+        for name, field in self.fields.items():
+            if not isinstance(field, forms.ChoiceField):
+                continue
+            groups: list[tuple[str, list[tuple[str, str]]]] = [("", [])]
+            for key, words in field.choices:
+                if isinstance(words, (list, tuple)):
+                    groups.append((str(key), [(str(k), str(w)) for k, w in words]))
+                else:
+                    groups[0][1].append((str(key), str(words)))
+            found[name] = groups
+        return found
+
+    @property
     def narrowed(self) -> bool:
         """Whether anything but words narrows the list."""
         return any(self.data.get(n) for n in self.fields if n != "q")
@@ -225,13 +242,17 @@ class FindForm(forms.Form):
         hauls = hauls.filter(archived=bool(asked.get("away")))
         words = (asked.get("q") or "").strip()
         if words:
+            # by sets of keys: joined rows would have to be told apart, documents and all
+            on = HaulItem.objects.filter(
+                Q(machine__in=Machine.objects.filter(yard=self.yard, name__icontains=words))
+                | Q(bulk__in=Bulk.objects.filter(yard=self.yard, name__icontains=words))
+            )
             hauls = hauls.filter(
                 Q(name__icontains=words)
-                | Q(truck__name__icontains=words)
-                | Q(trailer__name__icontains=words)
-                | Q(links__machine__name__icontains=words)
-                | Q(links__bulk__name__icontains=words)
-            ).distinct()
+                | Q(truck__in=Truck.objects.filter(yard=self.yard, name__icontains=words))
+                | Q(trailer__in=Trailer.objects.filter(yard=self.yard, name__icontains=words))
+                | Q(pk__in=on.values("haul_id"))
+            )
         if asked.get("verdict"):
             hauls = hauls.filter(verdict=asked["verdict"])
         if asked.get("load"):

@@ -19,21 +19,21 @@ DESK, PHONE = (1280, 800), (390, 844)
 VIEWS = (
     ("home", "/", DESK, "light"),
     ("planner", "Orchard tractor to the Quarry Lane block", DESK, "light"),
-    ("planner-over", "Orchard tractor back from Mill Ponds", DESK, "light"),
+    ("planner-three", "Drain crew to the Long Drain", DESK, "light"),
     ("planner-gooseneck", "Big tractor to Upper Fern on the gooseneck", DESK, "light"),
     ("planner-no-place", "Excavator home from Low Fields", DESK, "light"),
     ("planner-cannot-say-dark", "Plough and pipe to the spring chamber", DESK, "dark"),
     ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
     ("book", "/book/", DESK, "light"),
     ("book-truck", "/book/trucks/1/", DESK, "light"),
-    ("book-hitch", "/book/trucks/1/hitches/1/", DESK, "light"),
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
     ("book-machine", "/book/machines/6/", DESK, "light"),
     ("book-machine-phone", "/book/machines/6/", PHONE, "light"),
     ("book-history", "/book/machines/7/history/", DESK, "light"),
-    ("book-table", "/book/tables/trailers/", DESK, "light"),
-    ("people", "/people/", DESK, "light"),
-    ("new-haul", "/hauls/new/", DESK, "light"),
+    ("arrange", "Drain crew to the Long Drain > Arrange", DESK, "light"),
+    ("level", "Orchard tractor to the Quarry Lane block > Level", DESK, "light"),
+    ("frame", "Drain crew to the Long Drain > Frame", DESK, "light"),
+    ("what-if", "/hauls/12/what-if/?v1_outfit=4-1&v2_outfit=5-1&v3_best=1", DESK, "light"),
     ("match", "/match/?load_1=machine-2", DESK, "light"),
 )
 
@@ -62,8 +62,12 @@ def main() -> None:
             if view.startswith("/"):
                 page.goto(server.address + view)
             else:
-                page.get_by_role("link", name=view).click()
+                haul, _, then = view.partition(" > ")
+                page.get_by_role("link", name=haul).click()
                 page.wait_for_selector("#picture")
+                if then:
+                    page.get_by_role("link", name=then, exact=True).click()
+                    page.wait_for_selector(".views [aria-current]:not([href$='/']), .page-head")
             page.evaluate("document.fonts.ready")
             page.screenshot(path=TARGET / f"{name}.png")
             context.close()
