@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, Final
 
-from measures.writing import UnitSystem, write_inches, write_length, write_mass
+from measures.writing import UnitSystem, write_length, write_mass
 from mechanics.bars import BarSetup, asks_for_bars, bars_fit, set_bars
 from mechanics.checks import Check
 from mechanics.plan import Plan
@@ -140,6 +140,6 @@ def _arch_words(setup: BarSetup, unit: UnitSystem) -> str:
     if before is None or after is None or before <= 0:
         return ""
     return (
-        f"With slack bars the front arch rises {write_inches(before, unit)}. Hang the bars until "
-        f"it has come back to {write_inches(after, unit)} above the unhitched height."
+        f"With slack bars the front arch rises {write_length(before, unit, step=8)}. Hang the bars "
+        f"until it has come back to {write_length(after, unit, step=8)} above the unhitched height."
     )

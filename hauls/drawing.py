@@ -190,6 +190,7 @@ def draw(
     half = deck_width_m(trailer) / 2 * above.scale
     lanes = _lanes(frame, report, selected)
     pads = load_pads(frame, report, unit)
+    labels = min((i.label_y for i in items), default=40)
     tilt = None if riding is None else _tilt(frame, outfit, report, riding, times)
     return Drawing(
         scale=frame.scale,
@@ -231,7 +232,7 @@ def draw(
         lanes=lanes,
         lanes_y=TAPE_Y + TAPE_HEIGHT,
         # one item has its name over its mass
-        top=max(min((i.label_y for i in items), default=40) - (30 if len(items) == 1 else 15), 0),
+        top=max(min(outfit.top, labels - (30 if len(items) == 1 else 15)), 0),
         bottom=TAPE_Y + TAPE_HEIGHT + 8 + LANE * len(lanes),
         dimensions=_overhangs(frame, report, unit, pads),
         tilt=tilt,

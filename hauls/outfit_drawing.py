@@ -65,6 +65,7 @@ class Outfit:
     rails: str
     ball_x: float
     ball_y: float
+    top: float
     bumper_x: float
     bumper_y: float
 
@@ -149,6 +150,12 @@ def draw_outfit(
         rails=_rails(above, trailer, half, look),
         ball_x=frame.x(0),
         ball_y=frame.y(0.5 if hitch in BEHIND_BUMPER else 1.12),
+        top=frame.y(
+            max(
+                2.05,
+                frame.deck_height + (min(look.ramp_m, 1.5) + 0.1 if look.tail == "gate" else 0.6),
+            )
+        ),
         bumper_x=frame.x(-0.13),
         bumper_y=frame.y(0.47),
     )
@@ -276,7 +283,7 @@ def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType) -> list[Shape]:
 
 
 def _tail(frame: Frame, trailer: Trailer, look: Look) -> list[Shape]:
-    """A gate standing at the tail, or ramps folded up behind it."""
+    """A gate standing at the tail, or ramps slid under the deck."""
     top = frame.deck_height
     end = trailer.deck.start_m + trailer.deck.length_m
     x, y = frame.x, frame.y
@@ -296,16 +303,9 @@ def _tail(frame: Frame, trailer: Trailer, look: Look) -> list[Shape]:
         )
         return [Shape(data=upright + "".join(bars), style="gate")]
     if look.tail == "ramps":
-        foot = [(end + 0.05, top - 0.12), (end + 0.2, top - 0.12)]
-        return [
-            Shape(
-                data=path([(x(a), y(b)) for a, b in foot], closed=False)
-                + path(
-                    [(x(end + 0.16), y(top - 0.12)), (x(end + 0.16), y(top - 0.42))], closed=False
-                ),
-                style="post",
-            )
-        ]
+        start = max(end - look.ramp_m, trailer.deck.start_m)
+        slid = [(start, top - 0.17), (end, top - 0.17), (end, top - 0.24), (start, top - 0.24)]
+        return [Shape(data=path([(x(a), y(b)) for a, b in slid]), style="fender")]
     return []
 
 

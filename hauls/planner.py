@@ -127,7 +127,7 @@ def present(
         riding=riding,
         times=state.times,
     )
-    said: Sentence = sentence(report, index, marks, names, unit)
+    said: Sentence = sentence(report, index, marks, names, unit, look_of(state.document).tail)
     ways = [] if index is None or report.windows[index].intervals else ways_out(plan, index, unit)
     weigh = ""
     if index is not None and report.windows[index].intervals:
@@ -180,7 +180,8 @@ def present(
         | {
             "status": _share_status(report).value,
             "word": STATUS_WORDS[_share_status(report)],
-            "text": f"{write_mass(trailer.tongue_kg, unit)} of {write_mass(trailer.mass_kg, unit)}",
+            "text": f"{write_mass(trailer.tongue_kg, unit)} of "
+            f"{write_mass(trailer.mass_kg, unit)}".replace("-", "−"),
             "title": f"{tongue_word(hitch).capitalize()} share",
             "added": None
             if trailer.added_share is None

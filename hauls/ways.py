@@ -77,14 +77,15 @@ def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
     best = gains[0]
     names = {item.id: item.name or item.id for item in plan.items}
     what = {
-        Weighing.ITEM_AXLES: f"both axles of {names.get(best.item or '')}",
-        Weighing.ITEM_WHOLE: names.get(best.item or "", ""),
-        Weighing.TRAILER_TONGUE: "the empty trailer's tongue",
-        Weighing.TRAILER_WHOLE: "the empty trailer",
-        Weighing.TRUCK_AXLES: "both axles of the empty truck",
+        Weighing.ITEM_AXLES: f"both axles of {names.get(best.item or '')}, one at a time on a "
+        "platform",
+        Weighing.ITEM_WHOLE: f"{names.get(best.item or '')}: the trailer with it less without it",
+        Weighing.TRAILER_TONGUE: "the empty trailer's tongue, level, on a scale under the coupler",
+        Weighing.TRAILER_WHOLE: "the empty trailer: all of it on a platform, unhitched",
+        Weighing.TRUCK_AXLES: "the empty truck, fuelled, one axle at a time on a platform",
     }[best.weighing]
     now = write_inches(best.before_m, unit) if best.before_m else "nothing"
-    return f"Weigh {what}: the sure window grows from {now} to {write_inches(best.after_m, unit)}."
+    return f"Weigh {what}. The sure window grows from {now} to {write_inches(best.after_m, unit)}."
 
 
 def _opens(plan: Plan, index: int) -> bool:

@@ -98,6 +98,10 @@ SCHOOL_LABELS: Final = {
 }
 
 
+END_LETTERS: Final = 25
+"""Letters of a neighbour's name that have room beside the end of a window."""
+
+
 def tongue_word(hitch: HitchType) -> str:
     """What the load on the hitch is called: pin weight on a gooseneck or fifth wheel."""
     return "pin" if hitch in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL) else "tongue"
@@ -165,7 +169,9 @@ def end_words(
     if code in ("deck.front", "deck.rear"):
         return "front of the deck" if code == "deck.front" else "tail of the deck"
     name = label(code, names, unit)
-    return name if code.startswith("item.") else f"{within(name)} full"
+    if code.startswith("item."):
+        return name if len(name) <= END_LETTERS else f"{name[: END_LETTERS - 1].rstrip()}…"
+    return f"{within(name)} full"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -189,8 +195,9 @@ def sentence(
     marks: dict[str, str],
     names: dict[str, str],
     unit: UnitSystem,
+    tail: str = "",
 ) -> Sentence:
-    """What to read out on the phone, for the item in hand."""
+    """What to read out on the phone, for the item in hand; ``tail`` is what closes the deck."""
     if index is None:
         return Sentence(
             before="Nothing on the deck yet.",
@@ -227,7 +234,7 @@ def sentence(
         before=f"Not with the {mark}",
         figure=place,
         after="behind the headboard.",
-        second=" ".join(_fault(c, report, names, unit) for c in own[:2]),
+        second=" ".join(_fault(c, report, names, unit, tail) for c in own[:2]),
         advice=_way_out(report, index, mark, names, unit),
     )
 
@@ -273,7 +280,9 @@ def _tightest(report: Report, unit: UnitSystem) -> str:
     return f"Tightest: {name}, {write_mass(abs(margin), unit)} {words}."
 
 
-def _fault(check: Check, report: Report, names: dict[str, str], unit: UnitSystem) -> str:
+def _fault(
+    check: Check, report: Report, names: dict[str, str], unit: UnitSystem, tail: str = ""
+) -> str:
     word = tongue_word(report.plan.hitch.type)
     limit, margin = check.limit or 0.0, check.margin or 0.0
     if check.quantity is Quantity.SHARE:
@@ -289,7 +298,8 @@ def _fault(check: Check, report: Report, names: dict[str, str], unit: UnitSystem
     if check.code == "deck.front":
         return f"It reaches {write_inches(-margin, unit)} past the front of the deck."
     if check.code == "deck.rear":
-        return f"It reaches {write_inches(-margin, unit)} past the tail of the deck."
+        into = "into the gate" if tail == "gate" else "past the tail of the deck"
+        return f"It reaches {write_inches(-margin, unit)} {into}."
     if check.code.startswith("item."):
         other = names.get(check.code.removeprefix("item."), "its neighbour")
         here = names.get(check.item or "", "It")
