@@ -7,9 +7,10 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from book.models import Hitch, Trailer
+from book.models import Bulk, Hitch, Machine, Trailer
 from e2e.case import BrowserCase
 from e2e.test_planner import centre, saved
+from hauls.compose import Load
 from hauls.models import Haul
 from hauls.services.haul import create_haul
 from yards.models import User, Yard
@@ -29,6 +30,22 @@ class Session(BrowserCase):
             hitch=Hitch.objects.get(name="Gooseneck ball"),
             trailer=Trailer.objects.get(name="25 ft gooseneck"),
             loads=[],
+        )
+
+    def three_on(self, truck: str, trailer: str) -> Haul:
+        """A haul of three loads on a trailer that is too short for them."""
+        yard = Yard.objects.get()
+        return create_haul(
+            yard=yard,
+            user=User.objects.get(username="demo"),
+            name=f"Three on the {trailer}",
+            hitch=Hitch.objects.filter(truck__name=truck, type="ball").first(),
+            trailer=Trailer.objects.get(name=trailer),
+            loads=[
+                Load(machine=Machine.objects.get(name="Trench plough")),
+                Load(bulk=Bulk.objects.get(name="Pallet of drain pipe")),
+                Load(machine=Machine.objects.get(name="Burrow 17 excavator")),
+            ],
         )
 
     def stored(self, haul: Haul) -> list[str]:
@@ -118,6 +135,8 @@ class ByMouse(Session):
 
     def test_nothing_overlaps_wherever_three_loads_stand(self) -> None:
         haul = Haul.objects.get(name=CREW)
+        short = self.three_on("Work truck 3", "12 ft dump trailer")
+        tilt = self.three_on("Gooseneck truck", "14 ft tilt")
         overlapping = """() => {
           const boxes = [...document.querySelectorAll('.pictures text')]
             .filter(t => getComputedStyle(t).display !== 'none' && t.textContent.trim())
@@ -133,13 +152,13 @@ class ByMouse(Session):
         places = ((150, 150, 150), (120, 20, 310), (340, 345, 330), (60, 200, 280), (-5, 30, 80))
         for width, height in ((1280, 800), (1024, 768), (390, 844)):
             with self.page(width, height) as page:
-                for row in places:
+                for one, row in ((h, row) for h in (haul, short, tilt) for row in places):
                     query = "&".join(
                         f"id-{n}=m{n + 1}&reference-{n}={at}&facing-{n}=forward"
                         for n, at in enumerate(row)
                     )
-                    page.goto(f"{self.live_server_url}/hauls/{haul.pk}/?count=3&{query}")
-                    with self.subTest(width=width, places=row):
+                    page.goto(f"{self.live_server_url}/hauls/{one.pk}/?count=3&{query}")
+                    with self.subTest(width=width, haul=one.name, places=row):
                         self.assertEqual([], page.evaluate(overlapping))
 
 

@@ -33,6 +33,7 @@ from hauls.pads import PAD_HEIGHT, PAD_TOP, PAD_WIDTH, Pad, load_pads, spread
 from hauls.tapes import Band, EndLabel, Tape, bands, close_up
 from measures.writing import UnitSystem, write_inches, write_length, write_number, write_percent
 from mechanics.attitude import Attitude
+from mechanics.checks import Status
 from mechanics.item import Item
 from mechanics.report import Report
 from mechanics.trailer import Deck
@@ -73,6 +74,14 @@ class Dimension:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class Overlap:
+    """Deck that two items claim at once, in side view and from above: x, y, width, height."""
+
+    side: tuple[float, float, float, float]
+    above: tuple[float, float, float, float]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Tilt:
     """How the bodies of truck and trailer are turned and sunk, as SVG transforms."""
 
@@ -102,6 +111,7 @@ class DrawnItem:
     left_x: float
     right_x: float
     top_y: float
+    grip_bottom: float
     above_x: float
     above_y: float
     above_width: float
@@ -142,6 +152,7 @@ class Drawing:
     top: float
     bottom: float
     dimensions: list[Dimension]
+    overlaps: list[Overlap]
     tilt: Tilt | None
     bar: str
 
@@ -235,6 +246,7 @@ def draw(
         top=max(min(outfit.top, labels - (30 if len(items) == 1 else 15)), 0),
         bottom=TAPE_Y + TAPE_HEIGHT + 8 + LANE * len(lanes),
         dimensions=_overhangs(frame, report, unit, pads),
+        overlaps=_overlaps(items, report),
         tilt=tilt,
         bar=_ball_mount(outfit, tilt) if truck.hitch_offset_m > 0.5 else "",
     )
@@ -300,6 +312,7 @@ def _item(
         left_x=foremost,
         right_x=rearmost,
         top_y=top,
+        grip_bottom=frame.y(frame.deck_height),
         above_x=above.x(start + item.foremost_m),
         above_y=across - width / 2 * above.scale,
         above_tyres=[
@@ -444,6 +457,30 @@ def _widths(report: Report, unit: UnitSystem) -> str:
         words += f", deck {write_inches(deck, unit)}"
     road = write_inches(ROAD_WIDTH_M, unit)
     return f"{words}, road {road}" + (": over width" if reach > ROAD_WIDTH_M else "")
+
+
+def _overlaps(items: Sequence[DrawnItem], report: Report) -> list[Overlap]:
+    """Where neighbours stand in each other, as their checks say."""
+    drawn = {item.id: item for item in items}
+    found = []
+    for check in report.checks:
+        if not check.code.startswith("item.") or check.status is not Status.OVER:
+            continue
+        one, two = drawn[check.item or ""], drawn[check.code.removeprefix("item.")]
+        left, right = max(one.left_x, two.left_x), min(one.right_x, two.right_x)
+        top = max(one.top_y, two.top_y)
+        bottom = max(one.grip_bottom, two.grip_bottom)
+        x0 = max(one.above_x, two.above_x)
+        x1 = min(one.above_x + one.above_width, two.above_x + two.above_width)
+        y0 = max(one.above_y, two.above_y)
+        y1 = min(one.above_y + one.above_height, two.above_y + two.above_height)
+        found.append(
+            Overlap(
+                side=(left, top, max(right - left, 1.0), max(bottom - top, 1.0)),
+                above=(x0, y0, max(x1 - x0, 1.0), max(y1 - y0, 1.0)),
+            )
+        )
+    return found
 
 
 def _ball_mount(outfit: Outfit, tilt: Tilt | None) -> str:

@@ -6,6 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
+from hauls.framing import bending_words
+from hauls.riding import missing_words
 from hauls.wording import (
     SCHOOL_LABELS,
     Term,
@@ -22,6 +24,8 @@ from measures.writing import (
     write_number,
     write_percent,
 )
+from mechanics.attitude import attitude, weight_moment_kg_m
+from mechanics.frame import frame_use
 from mechanics.item import Item
 from mechanics.report import Report
 from mechanics.rules import FIXED_RANGES, resolve_school
@@ -281,6 +285,73 @@ def _place(index: int, report: Report, names: dict[str, str], unit: UnitSystem) 
     )
 
 
+def _level(report: Report, names: dict[str, str], unit: UnitSystem) -> Why:
+    plan = report.plan
+    riding = attitude(plan)
+    source = (
+        "A nose that rides high shifts the weight back: mass times height times slope, over the "
+        "axles' lever. Squat is load over spring rate, run to where nothing changes."
+    )
+    if riding is None:
+        lacking = ", ".join(missing_words(plan)) or "springs that settle"
+        terms = [Term(name="not known", amount=lacking)]
+        return Why(terms=terms, total="taken as level", limit="", source=source)
+    trailer, loaded = plan.trailer, riding.loaded
+    mass = riding.level.trailer.mass_kg
+    high = weight_moment_kg_m(plan, loaded=True) / mass
+    lever = trailer.couple_lever_m
+    return Why(
+        terms=[
+            Term(name="ball above the ground, unhitched", amount=_ball(report, unit)),
+            Term(name="rear arch sinks", amount=write_inches(loaded.rear_squat_m, unit)),
+            Term(name="coupler, hitched", amount=write_length(loaded.coupler_height_m, unit)),
+            Term(
+                name="coupler of the level trailer",
+                amount=write_length(trailer.coupler_height_m or 0.0, unit),
+            ),
+            Term(name="slope, over the axles' lever", amount=f"{loaded.slope * 100:.2f} %"),
+            Term(name="loaded trailer", amount=_mass(mass, unit)),
+            Term(name="balances above its axles", amount=write_length(high, unit)),
+            Term(name="the axles' lever", amount=write_length(lever, unit)),
+        ],
+        total=f"{_signed(riding.tongue_change_kg, unit)} on the {tongue_word(plan.hitch.type)}",
+        limit="",
+        source=source,
+    )
+
+
+def _ball(report: Report, unit: UnitSystem) -> str:
+    ride = report.plan.truck.ride
+    return "not known" if ride is None else write_length(ride.ball_height_m, unit)
+
+
+def _frame(report: Report, names: dict[str, str], unit: UnitSystem) -> Why:
+    use = frame_use(report.plan)
+    at, peak = use.beam.peak
+    where = write_length(at - report.plan.trailer.deck.start_m, unit, step=1)
+    terms = [
+        Term(name=f"largest bending, {where} behind the headboard", amount=bending(peak, unit))
+    ]
+    if use.rated is not None:
+        rated_at, rated = use.rated.peak
+        there = write_length(rated_at - report.plan.trailer.deck.start_m, unit, step=1)
+        name = f"with the rated load spread over the deck, {there} behind the headboard"
+        terms.append(Term(name=name, amount=bending(rated, unit)))
+    share = use.share_of_rated
+    return Why(
+        terms=terms,
+        total="cannot say" if share is None else write_percent(share),
+        limit="",
+        source="The trailer as a beam on coupler and axles, its own weight counted in both. "
+        + STATICS,
+    )
+
+
+def bending(kg_m: float, unit: UnitSystem) -> str:
+    """A bending moment with the way it bends."""
+    return f"{bending_words(abs(kg_m), unit)}, {'sagging' if kg_m > 0 else 'over the axles'}"
+
+
 FIGURES: Final[dict[str, tuple[str, Callable[[Report, dict[str, str], UnitSystem], Why]]]] = {
     "figure.tongue": ("{} weight", _tongue),
     "figure.share": ("{} share", _share),
@@ -289,5 +360,7 @@ FIGURES: Final[dict[str, tuple[str, Callable[[Report, dict[str, str], UnitSystem
     "figure.trailer": ("Loaded trailer", _trailer_mass),
     "figure.front": ("Truck front axle", _truck_axle(front=True)),
     "figure.rear": ("Truck rear axle", _truck_axle(front=False)),
+    "figure.level": ("What the tilt does", _level),
+    "figure.frame": ("Bending of the frame", _frame),
 }
 """Figures by their code, with the words that head them."""

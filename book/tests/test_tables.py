@@ -59,12 +59,16 @@ class RoundTrips(TestCase):
             self.assertEqual({line.outcome for line in tried.lines}, {"as it is"}, slug)
 
     def test_the_whole_yard_goes_out_and_into_an_empty_yard_unchanged(self) -> None:
+        Haul.objects.filter(yard=self.yard, name="Gravel to the ford").update(archived=True)
         document = json.loads(json.dumps(dump_whole(self.yard, photos=True)))
         counted = load_whole(document, yard=self.empty, user=self.user)
         self.assertEqual(counted, {"entries": 36, "hauls": 12, "photos": 2})
         again = dump_whole(self.empty, photos=False)
         del document["photos"]
         self.assertEqual({**again, "name": document["name"]}, document)
+        self.assertEqual(
+            "Gravel to the ford", Haul.objects.get(yard=self.empty, archived=True).name
+        )
         haul = Haul.objects.get(yard=self.empty, name__startswith="Drain crew")
         link = haul.links.get(configuration__isnull=False)
         self.assertEqual(link.configuration.machine.yard, self.empty)

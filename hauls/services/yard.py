@@ -60,6 +60,8 @@ def _hauls(yard: Yard) -> Any:
 
 def _dump_haul(haul: Haul) -> dict[str, Any]:
     document: dict[str, Any] = {"name": haul.name, "plan": haul.document}
+    if haul.archived:
+        document["put_away"] = True
     if haul.truck and haul.hitch and haul.trailer:
         document |= {
             "truck": haul.truck.name,
@@ -200,6 +202,9 @@ def _load_haul(entry: Any, yard: Yard, user: User, path: str, problems: list[str
     except (PlanFileError, MechanicsError) as error:
         problems.append(f"{path}.plan: {error}")
         return False
+    if not isinstance(entry.get("put_away", False), bool):
+        problems.append(f"{path}.put_away: expected true or false")
+        return False
     truck = _named(Truck, entry.get("truck"), yard)
     hitch = None if truck is None else truck.hitches.filter(name=entry.get("hitch")).first()
     haul = Haul.objects.create(
@@ -210,6 +215,7 @@ def _load_haul(entry: Any, yard: Yard, user: User, path: str, problems: list[str
         hitch=hitch,
         trailer=_named(Trailer, entry.get("trailer"), yard) if hitch else None,
         verdict=evaluate(plan).verdict.value,
+        archived=entry.get("put_away", False),
         changed_by=user,
     )
     items = entry.get("items", {})

@@ -180,6 +180,14 @@ class AboutEachOther(CrewCase):
         act(state, "drag", {"to": str(pallet.reach_forward_m / inch + 0.5)}, UnitSystem.US)
         self.assertEqual("against the headboard", state.landed)
 
+    def test_where_two_stand_in_each_other_it_is_drawn(self) -> None:
+        fields = self.fields(**{"reference-1": "200"})
+        page = self.client.get(f"/hauls/{self.haul.pk}/", fields).content.decode()
+        self.assertEqual(2, page.count('class="overlap"'))
+        self.assertNotIn(
+            'class="overlap"', self.client.get(f"/hauls/{self.haul.pk}/").content.decode()
+        )
+
     def test_each_item_has_its_own_lane(self) -> None:
         page = self.client.get(f"/hauls/{self.haul.pk}/").content.decode()
         self.assertEqual(3, page.count('class="lane-mark"'))
