@@ -256,6 +256,26 @@ class LostConnection(BrowserCase):
             # the browser itself reports the refused connection
             self.seen = [line for line in self.seen if "ERR_CONNECTION_REFUSED" not in line]
 
+    def test_gone_while_dragging_the_move_is_kept_and_sent_when_it_is_back(self) -> None:
+        with self.page() as page:
+            haul = self.open_haul(page, GOOD)
+            x, y = centre(page, "#machine-0")
+            page.mouse.move(x, y)
+            page.mouse.down()
+            page.mouse.move(x + 6, y)
+            expect(page.locator("#saved")).to_have_text("not saved")
+            for away in ("**/preview/", "**/change/"):
+                page.route(away, lambda route: route.abort("connectionrefused"))
+            page.mouse.move(x + 24, y, steps=4)
+            expect(page.locator("#saved")).to_contain_text("no connection, trying again")
+            page.mouse.up()
+            self.assertEqual(self.stored_inches(haul), 150)
+            for away in ("**/preview/", "**/change/"):
+                page.unroute(away)
+            saved(page)
+            self.assertGreater(self.stored_inches(haul), 156)
+            self.seen = [line for line in self.seen if "ERR_CONNECTION_REFUSED" not in line]
+
     def test_one_request_at_a_time_and_no_stale_answer(self) -> None:
         with self.page() as page:
             self.open_haul(page, GOOD)

@@ -77,8 +77,8 @@ def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
     best = gains[0]
     names = {item.id: item.name or item.id for item in plan.items}
     what = {
-        Weighing.ITEM_AXLES: f"both axles of {names.get(best.item or '')}, one at a time on a "
-        "platform",
+        Weighing.ITEM_AXLES: f"both {_ends(plan, best.item)} of {names.get(best.item or '')}, one "
+        "at a time on a platform",
         Weighing.ITEM_WHOLE: f"{names.get(best.item or '')}: the trailer with it less without it",
         Weighing.TRAILER_TONGUE: "the empty trailer's tongue, level, on a scale under the coupler",
         Weighing.TRAILER_WHOLE: "the empty trailer: all of it on a platform, unhitched",
@@ -86,6 +86,12 @@ def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
     }[best.weighing]
     now = write_inches(best.before_m, unit) if best.before_m else "nothing"
     return f"Weigh {what}. The sure window grows from {now} to {write_inches(best.after_m, unit)}."
+
+
+def _ends(plan: Plan, item_id: str | None) -> str:
+    """What of an item goes on the scale in turn: an implement has no axles."""
+    contacts = plan.item(item_id).contacts if item_id else ()
+    return "axles" if len(contacts) == 2 else "ends"
 
 
 def _opens(plan: Plan, index: int) -> bool:
