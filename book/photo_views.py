@@ -94,4 +94,6 @@ def remove_ticket(request: YardRequest, pk: int) -> HttpResponse:
     thing = ticket.thing
     ticket.delete()
     messages.success(request, "The ticket is removed.")
+    if thing is None:
+        return redirect("book")
     return redirect("edit_thing", slug_of(thing), thing.pk)

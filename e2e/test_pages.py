@@ -8,7 +8,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from book.models import Bulk, HitchPart, Machine, Trailer, Truck
+from book.models import Bulk, HitchPart, Machine, Ticket, Trailer, Truck
 from e2e.case import BrowserCase
 from hauls.models import Haul
 from yards.models import Role, User, Yard
@@ -57,6 +57,11 @@ class Visits(BrowserCase):
             "/hauls/import/",
             "/nothing-here/",
             "/?verdict=over",
+            "/weigh/",
+            "/weigh/three-pads/",
+            "/weigh/lever/",
+            "/weigh/tickets/",
+            f"/weigh/tickets/{Ticket.objects.first().pk}/",
             *(f"/hauls/{Haul.objects.get(name=name).pk}/" for name in HAULS),
             *self.aspects(),
         ]

@@ -56,6 +56,7 @@ INSTALLED_APPS = [
     "planfile",
     "book",
     "hauls",
+    "weighing",
     "demo",
 ]
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.conf import settings
 from django.contrib.contenttypes.fields import GenericForeignKey
 from django.contrib.contenttypes.models import ContentType
@@ -12,14 +14,14 @@ from yards.models import YardOwned
 
 
 class Ticket(YardOwned):
-    """One weighing of a truck, trailer or machine.
+    """One weighing of a truck, trailer or machine; of nothing in the book where that is not said.
 
     Anybody of the yard records one. It changes no figure of the book: that is a planner's
     to do, with the ticket at hand.
     """
 
-    content_type = models.ForeignKey(ContentType, on_delete=models.CASCADE)
-    object_id = models.PositiveBigIntegerField()
+    content_type = models.ForeignKey(ContentType, null=True, on_delete=models.CASCADE)
+    object_id = models.PositiveBigIntegerField(null=True)
     thing = GenericForeignKey()
     weighed_on = models.DateField("date")
     whole_mass = MassField("whole", null=True)
@@ -29,6 +31,14 @@ class Ticket(YardOwned):
     place = models.CharField(max_length=120, blank=True)
     number = models.CharField("ticket number", max_length=60, blank=True)
     aboard = models.CharField(max_length=200, blank=True, help_text="People, fuel, what was on it.")
+    fee = models.CharField(max_length=30, blank=True, help_text="As it was paid.")
+    method = models.CharField(max_length=30, blank=True)
+    """How it was weighed, where the Weigh pages worked the figures out."""
+    readings: Any = models.JSONField(default=dict, blank=True)
+    """What was read, as it was typed, by the name of its box."""
+    second_of = models.ForeignKey(
+        "self", null=True, blank=True, on_delete=models.SET_NULL, related_name="seconds"
+    )
     added_at = models.DateTimeField(auto_now_add=True)
     added_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"

@@ -236,6 +236,10 @@ class Rights(YardCase):
         "edit_thing",
         "history",
         "change_haul",
+        "weigh",
+        "weigh_by",
+        "tickets",
+        "weighed",
     }
     OWNERS = {
         "people",
@@ -295,6 +299,9 @@ class Rights(YardCase):
             "password_link": (member.pk,),
             "withdraw": (invitation.pk,),
             "go_to_yard": (self.yard.pk,),
+            "weigh_by": ("gauge",),
+            "weighed": (Ticket.objects.filter(yard=self.yard).first().pk,),
+            "take_over_ticket": (Ticket.objects.filter(yard=self.yard).first().pk,),
         }
         from django.urls import reverse
 

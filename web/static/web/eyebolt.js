@@ -79,3 +79,31 @@ document.addEventListener("click", async (event) => {
     box.select();
   }
 });
+
+/* --- a half-entered form survives a closed phone --- */
+const draftOf = (form) => `draft-${form.dataset.draft}`;
+const keptBoxes = (form) => [...form.elements].filter((box) => box.name && !["hidden", "submit", "file"].includes(box.type));
+document.addEventListener("input", (event) => {
+  const form = event.target.closest("form[data-draft]");
+  if (!form) return;
+  const kept = {};
+  for (const box of keptBoxes(form)) kept[box.name] = box.type === "checkbox" ? box.checked : box.value;
+  localStorage.setItem(draftOf(form), JSON.stringify(kept));
+});
+document.addEventListener("submit", (event) => {
+  if (event.target.dataset.draft) localStorage.removeItem(draftOf(event.target));
+});
+for (const form of document.querySelectorAll("form[data-draft]")) {
+  const kept = JSON.parse(localStorage.getItem(draftOf(form)) ?? "{}");
+  /* what the server sent back with its faults is newer than what was kept */
+  if (form.querySelector(".wrong, .note-error")) continue;
+  for (const box of keptBoxes(form)) {
+    if (!(box.name in kept)) continue;
+    if (box.type === "checkbox") box.checked = kept[box.name];
+    else if (kept[box.name]) box.value = kept[box.name];
+  }
+  /* the arithmetic is asked for once the page listens */
+  if (Object.keys(kept).length) {
+    window.addEventListener("load", () => form.dispatchEvent(new Event("change", { bubbles: true })));
+  }
+}

@@ -1,0 +1,219 @@
+"""Keep what was weighed, and offer it to the book."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Any, Final
+
+from book.history import keep, recorded
+from book.models import Known, Machine, Thing, Ticket, Trailer, Truck
+from measures import Quantity, UnitSystem
+from measures.writing import write_entered, write_mass, write_percent
+from mechanics.units import MassUnit
+from mechanics.weighing import Result
+from weighing.forms import WeighForm
+from yards.models import User
+
+ON_TICKET: Final = {
+    "trailer": "whole_mass",
+    "machine": "whole_mass",
+    "whole": "whole_mass",
+    "tongue": "tongue_mass",
+    "load": "tongue_mass",
+    "axle_1": "front_axle_mass",
+    "axle_2": "rear_axle_mass",
+}
+"""Which figure of a ticket a result is."""
+
+FAR_OFF: Final = 0.25
+"""A weighing that differs from the book by more than this part is asked about."""
+
+
+def quantity(kg: float, unit: str) -> Quantity:
+    """A worked-out mass to the whole pound or kilogram."""
+    return Quantity.parse(f"{Decimal(round(kg / MassUnit(unit).kg))} {unit}")
+
+
+def unit_of(form: WeighForm, system: UnitSystem) -> str:
+    """The unit a result is written in: that of the first mass read, where it is lb or kg."""
+    for read in form.readings().values():
+        if read.unit in ("lb", "kg"):
+            return read.unit
+    return system.mass_unit
+
+
+def keep_ticket(form: WeighForm, result: Result, *, user: User, system: UnitSystem) -> Ticket:
+    """The readings as a ticket, with the figures that follow from them."""
+    unit = unit_of(form, system)
+    ticket = Ticket(
+        yard=form.yard,
+        weighed_on=form.cleaned_data["weighed_on"],
+        place=form.cleaned_data["place"],
+        number=form.cleaned_data["number"],
+        fee=form.cleaned_data["fee"],
+        aboard=form.cleaned_data["aboard"],
+        method=form.method.slug,
+        added_by=user,
+    )
+    ticket.thing = form.thing_chosen
+    tolerances: dict[str, float] = {}
+    for figure in result.figures:
+        field = ON_TICKET.get(figure.of)
+        if field is not None:
+            setattr(ticket, field, quantity(figure.value, unit))
+            tolerances[field] = figure.tolerance
+    ticket.readings = {
+        "boxes": {name: write_entered(read) for name, read in form.readings().items()},
+        "tolerance_kg": tolerances,
+        "empty": bool(form.cleaned_data.get("empty")),
+    }
+    ticket.save()
+    return ticket
+
+
+@dataclass(frozen=True, kw_only=True)
+class Offer:
+    """One figure of the book that a ticket could replace."""
+
+    what: str
+    now: str
+    then: str
+    fields: dict[str, Any]
+
+
+def offers(ticket: Ticket) -> list[Offer]:
+    """What the book could take over from a ticket; nothing is changed by it."""
+    thing = ticket.thing
+    empty = bool(ticket.readings.get("empty"))
+    if isinstance(thing, Machine):
+        return _machine_offers(ticket, thing)
+    if isinstance(thing, Trailer) and empty:
+        return [
+            *_offer(
+                ticket, thing, "whole_mass", "empty_mass", "empty_known", "empty_mass_tolerance"
+            ),
+            *_offer(
+                ticket,
+                thing,
+                "tongue_mass",
+                "empty_tongue_mass",
+                "tongue_known",
+                "empty_tongue_mass_tolerance",
+                {"tongue_taken_at": None},
+            ),
+        ]
+    if isinstance(thing, Truck) and empty:
+        more = {"empty_from": Truck.EmptyFrom.AXLES, "aboard_mass": None, "aboard_ahead": None}
+        return [
+            *_offer(ticket, thing, "front_axle_mass", "front_axle_mass", "", "", more),
+            *_offer(ticket, thing, "rear_axle_mass", "rear_axle_mass", "", "", more),
+        ]
+    return []
+
+
+def _machine_offers(ticket: Ticket, machine: Machine) -> list[Offer]:
+    if machine.built == Machine.Built.AXLES:
+        return [
+            *_offer(ticket, machine, "front_axle_mass", "front_axle_mass"),
+            *_offer(ticket, machine, "rear_axle_mass", "rear_axle_mass"),
+        ]
+    if machine.built == Machine.Built.WHOLE:
+        return _offer(ticket, machine, "whole_mass", "mass", "mass_known", "mass_tolerance")
+    return []
+
+
+def _offer(
+    ticket: Ticket,
+    thing: Thing,
+    read: str,
+    field: str,
+    known: str = "",
+    tolerance: str = "",
+    more: dict[str, Any] | None = None,
+) -> list[Offer]:
+    value = getattr(ticket, read)
+    now = getattr(thing, field)
+    if value is None or (now is not None and str(now) == str(value)):
+        return []
+    fields: dict[str, Any] = {field: value, **(more or {})}
+    if known:
+        fields[known] = Known.WEIGHED
+    doubt = ticket.readings.get("tolerance_kg", {}).get(read)
+    if tolerance and doubt is not None:
+        fields[tolerance] = quantity(float(doubt), value.unit)
+    name = str(thing._meta.get_field(field).verbose_name)
+    return [
+        Offer(
+            what=name[:1].upper() + name[1:],
+            now="not known" if now is None else write_entered(now),
+            then=write_entered(value),
+            fields=fields,
+        )
+    ]
+
+
+def take_over(ticket: Ticket, *, user: User) -> Thing | None:
+    """Put a ticket's figures into the book, as one change of its history."""
+    found = offers(ticket)
+    thing = ticket.thing
+    if not found or thing is None:
+        return None
+    where = ", ".join(part for part in (ticket.place, ticket.number) if part)
+    with recorded(
+        yard=ticket.yard, user=user, why=f"Weighed {ticket}{': ' + where if where else ''}"
+    ):
+        for offer in found:
+            for name, value in offer.fields.items():
+                setattr(thing, name, value)
+        thing.version += 1
+        thing.save()
+        keep(thing)
+    return thing
+
+
+def doubts(form: WeighForm, result: Result, system: UnitSystem) -> list[str]:
+    """What is odd about a result, as questions; it may be right all the same."""
+    thing = form.thing_chosen
+    found = []
+    figures = {figure.of: figure for figure in result.figures}
+    tongue = figures.get("tongue") or figures.get("load")
+    if isinstance(thing, Trailer):
+        whole = figures.get("trailer") or figures.get("whole")
+        against = whole.value if whole else None
+        if against is None and thing.empty_mass is not None:
+            against = float(thing.empty_mass.si)
+        most = 0.30 if thing.kind == Trailer.Kind.GOOSENECK else 0.20
+        if tongue is not None and against and form.cleaned_data.get("empty"):
+            share = tongue.value / against
+            if share > most:
+                found.append(
+                    f"This would make the tongue {write_percent(share)} of the empty trailer: is "
+                    "it level, and the jack off the ground?"
+                )
+            elif share < 0.04:
+                found.append(
+                    f"This would make the tongue only {write_percent(share)} of the empty "
+                    "trailer: does the jack still carry?"
+                )
+    now, then = _both(thing, figures)
+    if now and then and abs(then - now) > FAR_OFF * now:
+        found.append(
+            f"The book says {write_mass(now, system)}. Was something on it, off it, or is a "
+            "reading in the other unit?"
+        )
+    return found
+
+
+def _both(thing: Thing | None, figures: dict[str, Any]) -> tuple[float | None, float | None]:
+    """What the book says of the whole, and what was weighed."""
+    whole = next((figures[n] for n in ("machine", "trailer", "whole") if n in figures), None)
+    entered = None
+    if isinstance(thing, Machine):
+        entered = thing.mass
+    elif isinstance(thing, Trailer):
+        entered = thing.empty_mass
+    return (
+        None if entered is None else float(entered.si),
+        None if whole is None else whole.value,
+    )
