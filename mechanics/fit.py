@@ -265,14 +265,19 @@ def suspects(readings: Sequence[Seen], belief: Belief) -> tuple[Suspect, ...]:
             others = [*readings[:place], changed, *readings[place + 1 :]]
             chance = fit(others, belief).chance
             if size is not None:
-                chance *= _price(slip)
-            if chance >= WORTH_NAMING * _price(slip):
+                chance *= _price(slip, seen)
+            if chance >= WORTH_NAMING * _price(slip, seen):
                 found.append(Suspect(place=place, slip=slip, chance=chance, size=size or 0.0))
     return tuple(sorted(found, key=lambda s: -s.chance))
 
 
-def _price(slip: Slip) -> float:
-    """What a slip of free size pays: it can explain nearly anything."""
+def _price(slip: Slip, seen: Seen) -> float:
+    """What a slip of free size pays: it can explain nearly anything.
+
+    With a machine on, a low tongue is more often a tape at the wrong edge than a jack.
+    """
+    if slip is Slip.JACK and seen.what is What.TONGUE_LOADED:
+        return 0.15
     return 0.3 if slip in (Slip.TAPE_EDGE, Slip.JACK, Slip.PEOPLE) else 1.0
 
 
@@ -290,8 +295,9 @@ def _slips(
     expected, slope = predict(np.array(fit(rest, belief).estimates, dtype=np.float64), seen)
     missing = expected - seen.kg
     if seen.what in (What.TONGUE_LOADED, What.AXLES_LOADED) and slope[3]:
-        # moving the mark moves the tongue as moving the balance point the other way does
-        shift = missing / (slope[3] * seen.direction)
+        # the mark moves the tongue as the balance point does, with the machine's facing; the
+        # place is moved until it gives what was read
+        shift = -missing / (slope[3] * seen.direction)
         if abs(shift) <= MOST_TAPE_M:
             found.append((Slip.TAPE_EDGE, replace(seen, mark_m=seen.mark_m + shift), shift))
     if seen.what in (What.TONGUE_EMPTY, What.TONGUE_LOADED) and missing > 0:
