@@ -14,7 +14,7 @@ from pathlib import Path
 from types import TracebackType
 from urllib.parse import urlencode
 
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
 from demo.login import LOGIN, PASSWORD
 from e2e.browser import ARGUMENTS, CHROMIUM
@@ -159,17 +159,22 @@ def bench_drag(
     return times, errors[0]
 
 
+def sign_in(page: Page, server: Server) -> None:
+    """Sign in as the demo yard's owner."""
+    page.goto(f"{server.address}/sign-in/")
+    page.fill("#id_username", LOGIN)
+    page.fill("#id_password", PASSWORD)
+    page.press("#id_password", "Enter")
+    page.wait_for_selector(".cards")
+
+
 def bench_transfer(server: Server) -> tuple[int, int]:
     """Bytes that a browser receives for the planner page: first visit, and again."""
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
         signed_in = browser.new_context()
         page = signed_in.new_page()
-        page.goto(f"{server.address}/sign-in/")
-        page.fill("#id_username", LOGIN)
-        page.fill("#id_password", PASSWORD)
-        page.press("#id_password", "Enter")
-        page.wait_for_selector(".cards")
+        sign_in(page, server)
         haul = page.get_attribute(".card-haul a", "href")
         fresh = browser.new_context(storage_state=signed_in.storage_state())
         page = fresh.new_page()
@@ -232,11 +237,7 @@ def bench_browser(server: Server) -> tuple[list[float], float]:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
         signed_in = browser.new_context()
         page = signed_in.new_page()
-        page.goto(f"{server.address}/sign-in/")
-        page.fill("#id_username", LOGIN)
-        page.fill("#id_password", PASSWORD)
-        page.press("#id_password", "Enter")
-        page.wait_for_selector(".cards")
+        sign_in(page, server)
         fresh = browser.new_context(
             storage_state=signed_in.storage_state(), viewport={"width": 1280, "height": 800}
         )

@@ -22,6 +22,20 @@ AXE = (Path(__file__).parent / "vendor" / "axe.min.js").read_text(encoding="utf-
 AXE_RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 WAIT = 10_000
 
+OVERLAPPING = """() => {
+  const boxes = [...document.querySelectorAll('.pictures text')]
+    .filter(t => getComputedStyle(t).display !== 'none' && t.textContent.trim())
+    .map(t => ({t: t.textContent, b: t.getBoundingClientRect()}));
+  const hits = [];
+  boxes.forEach((one, i) => boxes.slice(i + 1).forEach(two => {
+    const w = Math.min(one.b.right, two.b.right) - Math.max(one.b.left, two.b.left);
+    const h = Math.min(one.b.bottom, two.b.bottom) - Math.max(one.b.top, two.b.top);
+    if (w > 1 && h > 4) hits.push(one.t + ' / ' + two.t);
+  }));
+  return hits;
+}"""
+"""Texts of the planner's pictures that lie on each other."""
+
 
 @tag("browser")
 class BrowserCase(StaticLiveServerTestCase):

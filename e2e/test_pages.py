@@ -9,7 +9,7 @@ from pathlib import Path
 from playwright.sync_api import expect
 
 from book.models import Bulk, HitchPart, Machine, Ticket, Trailer, Truck
-from e2e.case import BrowserCase
+from e2e.case import OVERLAPPING, BrowserCase
 from hauls.models import Haul
 from yards.models import Role, User, Yard
 from yards.services.people import invite
@@ -133,24 +133,12 @@ class Views(BrowserCase):
                         self.assertLessEqual(box["y"] + box["height"], 800)
 
     def test_texts_of_the_drawing_do_not_overlap(self) -> None:
-        overlapping = """() => {
-          const boxes = [...document.querySelectorAll('.pictures text')]
-            .filter(t => getComputedStyle(t).display !== 'none' && t.textContent.trim())
-            .map(t => ({t: t.textContent, b: t.getBoundingClientRect()}));
-          const hits = [];
-          boxes.forEach((one, i) => boxes.slice(i + 1).forEach(two => {
-            const w = Math.min(one.b.right, two.b.right) - Math.max(one.b.left, two.b.left);
-            const h = Math.min(one.b.bottom, two.b.bottom) - Math.max(one.b.top, two.b.top);
-            if (w > 1 && h > 4) hits.push(one.t + ' / ' + two.t);
-          }));
-          return hits;
-        }"""
         for width, height in ((1280, 800), (1024, 768), (390, 844)):
             with self.page(width, height) as page:
                 for name in HAULS:
                     self.open_haul(page, name)
                     with self.subTest(haul=name, width=width):
-                        self.assertEqual(page.evaluate(overlapping), [])
+                        self.assertEqual(page.evaluate(OVERLAPPING), [])
 
     def test_printed_page_is_black_on_white_without_controls(self) -> None:
         with self.page(color_scheme="dark") as page:

@@ -8,7 +8,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from book.models import Bulk, Hitch, Machine, Trailer
-from e2e.case import BrowserCase
+from e2e.case import OVERLAPPING, BrowserCase
 from e2e.test_planner import centre, saved
 from hauls.compose import Load
 from hauls.models import Haul
@@ -141,18 +141,6 @@ class ByMouse(Session):
         haul = Haul.objects.get(name=CREW)
         short = self.three_on("Work truck 3", "12 ft dump trailer")
         tilt = self.three_on("Gooseneck truck", "14 ft tilt")
-        overlapping = """() => {
-          const boxes = [...document.querySelectorAll('.pictures text')]
-            .filter(t => getComputedStyle(t).display !== 'none' && t.textContent.trim())
-            .map(t => ({t: t.textContent, b: t.getBoundingClientRect()}));
-          const hits = [];
-          boxes.forEach((one, i) => boxes.slice(i + 1).forEach(two => {
-            const w = Math.min(one.b.right, two.b.right) - Math.max(one.b.left, two.b.left);
-            const h = Math.min(one.b.bottom, two.b.bottom) - Math.max(one.b.top, two.b.top);
-            if (w > 1 && h > 4) hits.push(one.t + ' / ' + two.t);
-          }));
-          return hits;
-        }"""
         places = ((150, 150, 150), (120, 20, 310), (340, 345, 330), (60, 200, 280), (-5, 30, 80))
         for width, height in ((1280, 800), (1024, 768), (390, 844)):
             with self.page(width, height) as page:
@@ -163,7 +151,7 @@ class ByMouse(Session):
                     )
                     page.goto(f"{self.live_server_url}/hauls/{one.pk}/?count=3&{query}")
                     with self.subTest(width=width, haul=one.name, places=row):
-                        self.assertEqual([], page.evaluate(overlapping))
+                        self.assertEqual([], page.evaluate(OVERLAPPING))
 
 
 class ByKeyboard(Session):

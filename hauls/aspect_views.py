@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from functools import wraps
 from typing import Any
 
 from django.contrib import messages
@@ -43,16 +45,23 @@ from planfile.reading import read_document
 from yards.access import YardRequest, in_yard, planners
 
 
-def _haul(request: YardRequest, pk: int) -> tuple[Haul, Plan]:
-    """A haul of the yard with its plan.
+def with_plan(
+    view: Callable[[YardRequest, Haul, Plan], HttpResponse],
+) -> Callable[[YardRequest, int], HttpResponse]:
+    """A view of a haul of the yard with its plan; a plan that cannot be read is said at home."""
 
-    Raises:
-        Http404: it is not the yard's.
-        PlanFileError: its plan cannot be read.
-    """
-    hauls = Haul.objects.filter(yard=request.yard).with_book()
-    haul = get_object_or_404(hauls, pk=pk)
-    return haul, read_document(haul.document)
+    @wraps(view)
+    def found(request: YardRequest, pk: int) -> HttpResponse:
+        hauls = Haul.objects.filter(yard=request.yard).with_book()
+        haul = get_object_or_404(hauls, pk=pk)
+        try:
+            plan = read_document(haul.document)
+        except PlanFileError as error:
+            messages.error(request, f"The plan cannot be read. {error}. It is kept as it is.")
+            return redirect("home")
+        return view(request, haul, plan)
+
+    return found
 
 
 def _page(request: YardRequest, template: str, haul: Haul, context: dict[str, Any]) -> HttpResponse:
@@ -73,20 +82,12 @@ def _page(request: YardRequest, template: str, haul: Haul, context: dict[str, An
     )
 
 
-def _unreadable(request: YardRequest, error: PlanFileError) -> HttpResponse:
-    messages.error(request, f"The plan cannot be read. {error}. It is kept as it is.")
-    return redirect("home")
-
-
 @require_GET
 @in_yard
-def arrange_page(request: YardRequest, pk: int) -> HttpResponse:
+@with_plan
+def arrange_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """The best order, facing and place of the loads; without one, what would make them fit."""
     unit = request.user.unit_system
-    try:
-        haul, plan = _haul(request, pk)
-    except PlanFileError as error:
-        return _unreadable(request, error)
     context: dict[str, Any] = {"view": "arrange", "ways": [], "wrong": "", "why_not": ""}
     try:
         asked = read_asked(request.GET, plan, unit)
@@ -133,13 +134,10 @@ def _arranged(request: YardRequest, haul: Haul, plan: Plan, wishes: Wishes) -> d
 
 @require_GET
 @in_yard
-def ride(request: YardRequest, pk: int) -> HttpResponse:
+@with_plan
+def ride(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Level, squat, ball height, and weight distribution."""
     unit = request.user.unit_system
-    try:
-        haul, plan = _haul(request, pk)
-    except PlanFileError as error:
-        return _unreadable(request, error)
     part, wrong = read_restoration(request.GET.get("restore"), plan)
     context = {
         "view": "ride",
@@ -155,12 +153,9 @@ def ride(request: YardRequest, pk: int) -> HttpResponse:
 
 @require_POST
 @planners
-def set_restoration(request: YardRequest, pk: int) -> HttpResponse:
+@with_plan
+def set_restoration(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Hang spring bars on the haul, or take them off."""
-    try:
-        haul, plan = _haul(request, pk)
-    except PlanFileError as error:
-        return _unreadable(request, error)
     hitch = dict(haul.document["hitch"])
     if request.POST.get("bars") == "off":
         hitch.pop("weight_distribution", None)
@@ -190,13 +185,10 @@ def set_restoration(request: YardRequest, pk: int) -> HttpResponse:
 
 @require_GET
 @in_yard
-def frame(request: YardRequest, pk: int) -> HttpResponse:
+@with_plan
+def frame(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """The frame as a beam, and the largest mass within a length of deck."""
     unit = request.user.unit_system
-    try:
-        haul, plan = _haul(request, pk)
-    except PlanFileError as error:
-        return _unreadable(request, error)
     rows, typed, wrong = length_rows(plan, request.GET.get("length", ""), unit)
     use = frame_use(plan)
     context = {
@@ -213,13 +205,10 @@ def frame(request: YardRequest, pk: int) -> HttpResponse:
 
 @require_GET
 @in_yard
-def figures(request: YardRequest, pk: int) -> HttpResponse:
+@with_plan
+def figures(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Every figure and limit with its arithmetic, to read, print or copy."""
     unit = request.user.unit_system
-    try:
-        haul, plan = _haul(request, pk)
-    except PlanFileError as error:
-        return _unreadable(request, error)
     names = {item.id: item.name or item.id for item in plan.items}
     reasons = all_reasons(evaluate(plan), names, unit)
     text = "\n\n".join([haul.name, *(r.text for r in reasons)])
@@ -229,13 +218,10 @@ def figures(request: YardRequest, pk: int) -> HttpResponse:
 
 @require_GET
 @in_yard
-def what_if(request: YardRequest, pk: int) -> HttpResponse:
+@with_plan
+def what_if(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Two to four ways of the same haul, side by side."""
     unit = request.user.unit_system
-    try:
-        haul, plan = _haul(request, pk)
-    except PlanFileError as error:
-        return _unreadable(request, error)
     asked = read_variants(request.GET, haul, request.yard)
     context = {
         "view": "what_if",
