@@ -15,7 +15,7 @@ from hauls.services.haul import ROOM_BETWEEN_M, on_the_tape
 from hauls.wording import SCHOOL_LABELS, label, within
 from measures import ReadingError, UnitSystem, read_length
 from measures.writing import write_inches, write_length, write_mass, write_percent
-from mechanics.arrange import DECK_LENGTH, Arranged, Wishes, arrange
+from mechanics.arrange import DECK_LENGTH, Arranged, Arrangement, Wishes, arrange
 from mechanics.changes import Change, Kind, changes
 from mechanics.item import Facing
 from mechanics.limits import Quantity
@@ -103,21 +103,21 @@ class Way:
 def ways_to_load(found: Arranged, document: dict[str, Any], unit: UnitSystem) -> list[Way]:
     """The arrangements found, as the page lists them."""
     per = LengthUnit(document["units"]["length"]).m
-    return [
-        _way(on_the_tape(one.plan), one.sure, number, document, unit, per)
-        for number, one in enumerate(found.found)
-    ]
+    return [_way(one, number, document, unit, per) for number, one in enumerate(found.found)]
 
 
 def _way(
-    plan: Plan, sure: bool, number: int, document: dict[str, Any], unit: UnitSystem, per: float
+    one: Arrangement, number: int, document: dict[str, Any], unit: UnitSystem, per: float
 ) -> Way:
-    report = evaluate(plan)
+    # what is said to be left is what the search proved, before the marks went on the tape's
+    # marks: rounding may favour another way by a hair
     reserves = [
         c.reserve
-        for c in report.checks
+        for c in evaluate(one.plan).checks
         if c.reserve is not None and c.quantity is not Quantity.LENGTH
     ]
+    plan = on_the_tape(one.plan)
+    report = evaluate(plan)
     row = sorted(plan.items, key=lambda i: i.foremost_m)
     order = []
     for item in row:
@@ -133,7 +133,7 @@ def _way(
         order=order,
         reserve=write_percent(min(reserves, default=0.0)),
         status=report.verdict.value,
-        sure=sure,
+        sure=one.sure,
         picture=picture_of(plan, document, unit),
         places=[
             (

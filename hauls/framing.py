@@ -235,4 +235,6 @@ def length_rows(plan: Plan, typed: str, unit: UnitSystem) -> tuple[list[Within],
     if figure is not None:
         wanted.append(figure.length_m)
     wanted += LENGTHS[unit]
-    return within_lengths(plan, list(dict.fromkeys(wanted)), unit), typed, wrong
+    # a length that was entered in inches and one in feet are one length
+    apart = list({round(length, 4): length for length in wanted}.values())
+    return within_lengths(plan, apart, unit), typed, wrong

@@ -198,6 +198,11 @@ def present(
         "names": names,
         "unit": unit,
         "choices": [],
+        "places": [
+            f"{names[i.id]}: {marks[i.id]} at {_place_words(i, unit)}, "
+            f"{sideways_words(i.placement.left_m, unit)}"
+            for i in plan.items
+        ],
     }
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import timedelta
 from typing import Any
 
@@ -32,6 +33,9 @@ class Arranging(AspectCase):
         self.assertContains(page, "Proved: no other arrangement leaves more.")
         self.assertContains(page, "Stand them like this", count=4)
         self.assertContains(page, "Another way, 3")
+        left = [float(n) for n in re.findall(r"<b>([−\d.]+) %</b> of the", page.content.decode())]
+        self.assertEqual(4, len(left))
+        self.assertEqual(max(left), left[0])
 
     def test_an_arrangement_is_taken_over_as_one_step(self) -> None:
         haul = Haul.objects.get(name=CREW)

@@ -188,6 +188,10 @@ class AboutEachOther(CrewCase):
             'class="overlap"', self.client.get(f"/hauls/{self.haul.pk}/").content.decode()
         )
 
+    def test_a_printed_page_says_where_each_load_stands(self) -> None:
+        page = self.client.get(f"/hauls/{self.haul.pk}/")
+        self.assertContains(page, "Pallet of drain pipe: middle of the load at 3 ft 10 3/4 in")
+
     def test_each_item_has_its_own_lane(self) -> None:
         page = self.client.get(f"/hauls/{self.haul.pk}/").content.decode()
         self.assertEqual(3, page.count('class="lane-mark"'))
