@@ -79,6 +79,7 @@ class Visits(BrowserCase):
             f"/hauls/{crew.pk}/frame/",
             f"/hauls/{good.pk}/what-if/?{turned}",
             f"/hauls/{crew.pk}/figures/",
+            f"/hauls/{good.pk}/scale/?practice=1",
             f"/hauls/{crew.pk}/?open=figure.rear&tilt=10",
         ]
 

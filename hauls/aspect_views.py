@@ -30,6 +30,7 @@ from hauls.models import Haul
 from hauls.outfit_drawing import WIDTH
 from hauls.reasons import all_reasons
 from hauls.riding import ride_page
+from hauls.scaling import scale_page
 from hauls.services.haul import save_haul
 from hauls.services.steps import StaleRevision
 from hauls.variants import names_of, others_that_fit
@@ -214,6 +215,15 @@ def figures(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     text = "\n\n".join([haul.name, *(r.text for r in reasons)])
     context = {"view": "figures", "reasons": reasons, "text": text}
     return _page(request, "hauls/figures.html", haul, context)
+
+
+@require_GET
+@in_yard
+@with_plan
+def scale(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """What a scale should show for the plan, beside what it did show."""
+    page = scale_page(plan, request.GET, request.user.unit_system)
+    return _page(request, "hauls/scale.html", haul, {"view": "scale", **page})
 
 
 @require_GET

@@ -225,6 +225,7 @@ class Rights(YardCase):
         "haul_figures",
         "haul_frame",
         "haul_ride",
+        "haul_scale",
         "haul_what_if",
         "preview_haul",
         "export_plan",

@@ -1,0 +1,58 @@
+"""A stand-in for a public scale: what it would print for a plan, and how far that may be off."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+from mechanics.loads import Loads
+from mechanics.units import KG_PER_LB
+
+STEP_KG: Final = 20 * KG_PER_LB
+"""Step of a vehicle scale (NIST Handbook 44, from memory)."""
+
+PART: Final = 0.002
+"""Maintenance tolerance, part of the load (NIST Handbook 44, from memory)."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Pads:
+    """The three pads of a truck-stop scale, in kg."""
+
+    steer_kg: float
+    drive_kg: float
+    trailer_kg: float
+
+    @property
+    def together_kg(self) -> float:
+        """All three."""
+        return self.steer_kg + self.drive_kg + self.trailer_kg
+
+
+def pads(loads: Loads) -> Pads:
+    """What the pads carry under a plan, with no scale in between."""
+    return Pads(
+        steer_kg=loads.truck.front_kg,
+        drive_kg=loads.truck.rear_kg,
+        trailer_kg=loads.trailer.axles_mass_kg,
+    )
+
+
+def scale_doubt_kg(kg: float) -> float:
+    """How far a reading may be from the truth: half a step and the scale's tolerance."""
+    return STEP_KG / 2 + PART * abs(kg)
+
+
+def printed(true: Pads, chance: Callable[[], float]) -> Pads:
+    """A ticket of these pads: each off by up to the tolerance, rounded to the step.
+
+    ``chance`` gives numbers from -1 to 1; the same numbers give the same ticket.
+    """
+
+    def one(kg: float) -> float:
+        return round(kg * (1 + PART * chance()) / STEP_KG) * STEP_KG
+
+    return Pads(
+        steer_kg=one(true.steer_kg), drive_kg=one(true.drive_kg), trailer_kg=one(true.trailer_kg)
+    )
