@@ -80,7 +80,7 @@ def _row(
     sign = "+" if apart >= 0 else "−"
     within = abs(apart) <= scale_doubt_kg(kg)
     words = (
-        "as planned: no more than the scale itself may be off"
+        "as planned"
         if within
         else f"{write_percent(abs(part))} {'more' if apart > 0 else 'less'} than planned"
     )
