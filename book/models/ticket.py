@@ -36,9 +36,6 @@ class Ticket(YardOwned):
     """How it was weighed, where the Weigh pages worked the figures out."""
     readings: Any = models.JSONField(default=dict, blank=True)
     """What was read, as it was typed, by the name of its box."""
-    second_of = models.ForeignKey(
-        "self", null=True, blank=True, on_delete=models.SET_NULL, related_name="seconds"
-    )
     added_at = models.DateTimeField(auto_now_add=True)
     added_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
