@@ -28,7 +28,7 @@ VIEWS = (
     ("book-truck", "/book/trucks/1/", DESK, "light"),
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
     ("book-machine", "/book/machines/6/", DESK, "light"),
-    ("book-machine-phone", "/book/machines/6/", PHONE, "light"),
+    ("weigh-phone", "/weigh/three-pads/", PHONE, "light"),
     ("book-history", "/book/machines/7/history/", DESK, "light"),
     ("arrange", "Drain crew to the Long Drain > Arrange", DESK, "light"),
     ("level", "Orchard tractor to the Quarry Lane block > Level", DESK, "light"),
