@@ -128,12 +128,19 @@ def home(request: YardRequest) -> HttpResponse:
     return render(
         request,
         "hauls/home.html",
-        {**context, **_first_steps(request), "place": "haul"},
+        {
+            **context,
+            **_first_steps(request, with_gaps=not (context["search"] or context["narrowed"])),
+            "place": "haul",
+        },
     )
 
 
-def _first_steps(request: YardRequest) -> dict[str, Any]:
-    """What a yard has, and where what is there still stops every plan."""
+def _first_steps(request: YardRequest, *, with_gaps: bool) -> dict[str, Any]:
+    """What a yard has, and where what is there still stops every plan.
+
+    Whoever looks for a haul is not told of gaps: ``with_gaps`` is False then.
+    """
     yard = request.yard
     counts = {
         "trucks": Truck.objects.filter(yard=yard).count(),
@@ -142,7 +149,7 @@ def _first_steps(request: YardRequest) -> dict[str, Any]:
         "loads": Machine.objects.filter(yard=yard).count() + Bulk.objects.filter(yard=yard).count(),
     }
     lacking = []
-    for slug in ("trucks", "trailers", "machines", "bulk"):
+    for slug in ("trucks", "trailers", "machines", "bulk") if with_gaps else ():
         kind = KINDS[slug]
         things = kind.model._default_manager.filter(yard=yard).prefetch_related(*kind.prefetch)
         if kind.model is Machine:
