@@ -85,7 +85,9 @@ class ByMouse(Session):
             gap = plough["x"] - tractor["x"] - tractor["width"]
             page.mouse.move(x - gap + 3, y, steps=5)
             page.mouse.up()
-            saved(page)
+            # the drop is stored before the page is left
+            undo = page.locator("[data-undo]")
+            expect(undo).to_have_attribute("title", "Undo: moved Trench plough")
 
             page.get_by_role("link", name="Arrange").click()
             expect(page.locator("main")).to_contain_text("Proved: no other arrangement")
@@ -97,8 +99,8 @@ class ByMouse(Session):
             self.assert_nothing_sticks_out(page)
 
             # all of it can be undone: arranged, dragged, and three loads put on
+            expect(undo).to_have_attribute("title", "Undo: arranged anew")
             haul.refresh_from_db()
-            undo = page.locator("[data-undo]")
             for _ in range(haul.step):
                 before = undo.get_attribute("title") or ""
                 undo.click()
