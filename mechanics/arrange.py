@@ -13,7 +13,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
-from mechanics.item import BalancePoint, Facing, Item, Placement
+from mechanics.item import TOUCH_M, BalancePoint, Facing, Item, Placement
 from mechanics.limits import ROUNDING, Limit, Sense, load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
@@ -264,11 +264,13 @@ class Search:
         else:
             reach = max(item.front_m, item.rear_m)
             reference = model.column(self._low - reach, self._high + reach)
-            # reach towards the truck and the tail, by facing
-            turn = item.rear_m - item.front_m
-            model.row({reference: 1.0, backward: -turn}, least=self._low + item.front_m)
-            tail = self._plan.trailer.deck.length_m + self._plan.trailer.deck.rear_overhang_m
-            model.row({reference: 1.0, backward: -turn, **self._stretch}, most=tail - item.rear_m)
+        # reach towards the truck and the tail, by facing; what is locked off the deck cannot be
+        turn = item.rear_m - item.front_m
+        model.row({reference: 1.0, backward: -turn}, least=self._low + item.front_m - TOUCH_M)
+        tail = self._plan.trailer.deck.length_m + self._plan.trailer.deck.rear_overhang_m
+        model.row(
+            {reference: 1.0, backward: -turn, **self._stretch}, most=tail - item.rear_m + TOUCH_M
+        )
         if self._roam[index]:
             half = ((self._plan.trailer.deck.width_m or 0.0) - (item.width_m or 0.0)) / 2
             left = model.column(-half, half)
@@ -280,10 +282,9 @@ class Search:
         """Two items clear of each other: one ahead of the other, or one beside the other."""
         items, model = self._plan.items, self._model
         one, two = items[first], items[second]
+        # two that are both locked may stand closer than is wished, but not in each other
         both_locked = {one.id, two.id} <= self._wishes.locked
-        if both_locked:
-            return
-        room = self._wishes.room_m
+        room = -TOUCH_M if both_locked else self._wishes.room_m
         span = self._high - self._low + one.front_m + one.rear_m + two.front_m + two.rear_m + room
         choices: list[int] = []
         for ahead, behind in ((first, second), (second, first)):
@@ -311,7 +312,7 @@ class Search:
             still = not self._roam[first] and not self._roam[second]
             if still and one.clear_sideways_of(two):
                 return
-            if (self._roam[first] or self._roam[second]) and not still:
+            if not still:
                 reach += abs(one.placement.left_m) + abs(two.placement.left_m)
                 for near, far in ((first, second), (second, first)):
                     chosen = model.choice()

@@ -84,7 +84,9 @@ class Arranging(AspectCase):
         items[2]["placement"]["reference"] = items[0]["placement"]["reference"]
         haul.save()
         page = self.look(CREW, "arrange/", asked=1, keep=["m1", "m2", "m3"], turn=1)
-        self.assertEqual(200, page.status_code)
+        self.assertContains(page, "Nothing fits as it is")
+        self.assertContains(page, "Let Trench plough move: kept where it is, nothing fits.")
+        self.assertNotContains(page, "Stand them like this")
         circle = self.look(
             CREW, "arrange/", **{"asked": 1, "off-m1": "first", "off-m2": "last", "off-m3": "last"}
         )

@@ -8,6 +8,7 @@ from dataclasses import replace
 from django.test import SimpleTestCase
 
 from mechanics.arrange import Wishes, arrange
+from mechanics.changes import Kind, changes
 from mechanics.checks import Status
 from mechanics.item import BalancePoint, Facing, Item, Placement
 from mechanics.plan import Plan
@@ -137,6 +138,23 @@ class Arranging(SimpleTestCase):
         self.assertTrue(both.proved)
         circle = arrange(plan, Wishes(comes_off=(("a", "b"), ("b", "a"))))
         self.assertEqual(((), True), (circle.found, circle.proved))
+
+    def test_what_is_locked_where_it_cannot_stand_finds_nothing_and_is_named(self) -> None:
+        """In each other, or off the deck; the one whose freedom helps is named, and only that."""
+        inside = loaded(piece("a", 900, 60, at=100), piece("b", 900, 60, at=120))
+        self.assertEqual((), arrange(inside, Wishes(locked=frozenset("ab"))).found)
+        named = changes(inside, Wishes(locked=frozenset("ab")))
+        self.assertEqual([("b",)], [c.items for c in named if c.kind is Kind.FREE])
+        self.assertTrue(arrange(inside, Wishes(locked=frozenset("a"))).found)
+        self.assertFalse(arrange(inside, Wishes(locked=frozenset("b"))).found)
+        off = loaded(piece("a", 900, 60, at=20), piece("b", 900, 50, at=150))
+        self.assertEqual((), arrange(off, Wishes(locked=frozenset("a"))).found)
+        self.assertEqual(("a",), changes(off, Wishes(locked=frozenset("a")))[0].items)
+
+    def test_two_locked_closer_than_the_room_that_is_wished_may_stay(self) -> None:
+        plan = loaded(piece("a", 1500, 60, at=100), piece("b", 900, 50, at=156))
+        found = arrange(plan, Wishes(locked=frozenset("ab"), room_m=0.2)).found
+        self.assertEqual(plan, found[0].plan)
 
     def test_a_wish_for_an_item_that_is_not_there_is_an_error(self) -> None:
         with self.assertRaises(KeyError):
