@@ -6,12 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any, Final
 
-from book.chain import couples
 from book.errors import IncompleteError
 from book.models import Configuration, Hitch, Trailer
 from hauls.arranging import picture_of
 from hauls.drawing import Drawing
 from hauls.models import Haul
+from hauls.pairs import pairs_of
 from hauls.services.haul import linked_loads
 from hauls.tapes import Band, bands
 from hauls.variants import Otherwise, names_of, otherwise
@@ -93,23 +93,9 @@ class Column:
 
 def read_variants(sent: Any, haul: Haul, yard: Yard) -> list[AskedVariant]:
     """The ways asked for in the address: ``v1_outfit``, ``v1_with``, ``v1_facing`` and so on."""
-    hitches = list(
-        Hitch.objects.filter(truck__yard=yard)
-        .select_related("truck__yard")
-        .prefetch_related("truck__loads", "links__part")
-        .order_by("truck__name", "pk")
-    )
-    trailers = list(
-        Trailer.objects.filter(yard=yard)
-        .select_related("yard")
-        .prefetch_related("axles", "additions", "links__part")
-    )
-    outfits = {
-        f"{h.pk}-{t.pk}": (h, t)
-        for h in hitches
-        for t in trailers
-        if couples(h, t) and haul.hitch_id is not None
-    }
+    outfits = {}
+    if haul.hitch_id is not None:
+        outfits = {f"{h.pk}-{t.pk}": (h, t) for h, t in pairs_of(yard)}
     loads = linked_loads(haul)
     ways: dict[str, tuple[str, Configuration]] = {}
     for item_id, load in loads.items():

@@ -7,10 +7,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from book.chain import couples
 from book.errors import IncompleteError
 from book.models import Hitch, Trailer
 from hauls.compose import Load
+from hauls.pairs import pairs_of
 from hauls.services.haul import append_item, bare_document, stand_best, turn_to_aim
 from hauls.wording import STATUS_WORDS, summary, why_no_place
 from measures import UnitSystem
@@ -56,17 +56,7 @@ def matches(yard: Yard, loads: Sequence[Load], unit: UnitSystem) -> tuple[list[M
     is not known come after those that can be judged. A single load is tried both ways
     round, at its aim; several are arranged where they leave most.
     """
-    hitches = list(
-        Hitch.objects.filter(truck__yard=yard)
-        .select_related("truck__yard")
-        .prefetch_related("truck__loads", "links__part")
-    )
-    trailers = list(
-        Trailer.objects.filter(yard=yard)
-        .select_related("yard")
-        .prefetch_related("axles", "additions", "links__part")
-    )
-    pairs = [(h, t) for h in hitches for t in trailers if couples(h, t)]
+    pairs = pairs_of(yard)
     found = [_match(hitch, trailer, loads, unit) for hitch, trailer in pairs[:PAIRS]]
     found.sort(
         key=lambda m: (

@@ -7,7 +7,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any, Final
 
-from book.chain import couples
 from book.errors import IncompleteError
 from book.models import Configuration, Hitch, Trailer
 from hauls.compose import (
@@ -19,6 +18,7 @@ from hauls.compose import (
     truck_section,
 )
 from hauls.models import Haul
+from hauls.pairs import pairs_of
 from hauls.services.haul import linked_loads, on_the_tape, stand_best, take_places
 from mechanics.arrange import Wishes, arrange
 from mechanics.errors import MechanicsError
@@ -113,19 +113,10 @@ def others_that_fit(haul: Haul, yard: Yard, wishes: Wishes) -> tuple[list[Other]
     """
     loads = linked_loads(haul)
     changes: list[Otherwise] = []
-    hitches = list(
-        Hitch.objects.filter(truck__yard=yard)
-        .select_related("truck__yard")
-        .prefetch_related("truck__loads", "links__part")
-    )
-    trailers = list(
-        Trailer.objects.filter(yard=yard)
-        .select_related("yard")
-        .prefetch_related("axles", "additions", "links__part")
-    )
     if haul.hitch is not None and haul.trailer is not None:
-        pairs = [(h, t) for h in hitches for t in trailers if couples(h, t)]
-        pairs = [(h, t) for h, t in pairs if (h.pk, t.pk) != (haul.hitch_id, haul.trailer_id)]
+        pairs = [
+            (h, t) for h, t in pairs_of(yard) if (h.pk, t.pk) != (haul.hitch_id, haul.trailer_id)
+        ]
         # a change of one thing comes before a change of both
         pairs.sort(key=lambda p: (p[0].pk != haul.hitch_id) + (p[1].pk != haul.trailer_id))
         changes += [Otherwise(hitch=h, trailer=t, best=True) for h, t in pairs]
