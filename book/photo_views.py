@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from book.forms import PhotoForm, TicketForm
 from book.kinds import kind_of, slug_of, things_of
-from book.models import Machine, Photo, Ticket, Trailer, Truck
+from book.models import Machine, Photo, Thing, Ticket, Trailer, Truck
 from book.services.photos import PhotoError, attach, detach
 from book.views import thing_page
 from yards.access import YardRequest, in_yard, planners
@@ -61,6 +61,8 @@ def remove_photo(request: YardRequest, pk: int) -> HttpResponse:
     """Remove a photo."""
     found = get_object_or_404(Photo.objects.filter(yard=request.yard), pk=pk)
     thing = found.thing
+    if not isinstance(thing, Thing):
+        raise Http404(pk)
     detach(found)
     messages.success(request, "The photo is removed.")
     return redirect("edit_thing", slug_of(thing), thing.pk)
@@ -92,8 +94,10 @@ def remove_ticket(request: YardRequest, pk: int) -> HttpResponse:
     if not request.role.plans and ticket.added_by_id != request.user.pk:
         raise PermissionDenied
     thing = ticket.thing
+    for photo in ticket.photos.all():
+        detach(photo)
     ticket.delete()
     messages.success(request, "The ticket is removed.")
-    if thing is None:
-        return redirect("book")
+    if thing is None or request.GET.get("next") == "tickets":
+        return redirect("tickets")
     return redirect("edit_thing", slug_of(thing), thing.pk)

@@ -98,11 +98,11 @@ def decode(data: bytes) -> str:
     return text
 
 
-def read_table(text: str, table: Table) -> tuple[tablib.Dataset, list[_Given], bool]:
-    """Rows and columns of a text; the last value says that semicolons part its cells.
+def sheet(text: str) -> tuple[list[str], list[list[str]], bool]:
+    """Header and rows of a text; the last value says that semicolons part its cells.
 
     Raises:
-        TableError: it is not a table of this kind.
+        TableError: it is no table, or too long a one.
     """
     first = next((line for line in text.splitlines() if line.strip()), "")
     if not first:
@@ -119,7 +119,16 @@ def read_table(text: str, table: Table) -> tuple[tablib.Dataset, list[_Given], b
         raise TableError(f"The file cannot be read as CSV: {error}.") from None
     if len(rows) - 1 > MAX_ROWS:
         raise TableError(f"The file has more than {MAX_ROWS:,} rows. Split it into several.")
-    headers, body = [cell.strip() for cell in rows[0]], rows[1:]
+    return [cell.strip() for cell in rows[0]], rows[1:], delimiter == ";"
+
+
+def read_table(text: str, table: Table) -> tuple[tablib.Dataset, list[_Given], bool]:
+    """Rows and columns of a text; the last value says that semicolons part its cells.
+
+    Raises:
+        TableError: it is not a table of this kind.
+    """
+    headers, body, semicolons = sheet(text)
     given = _columns(headers, table)
     dataset = tablib.Dataset(headers=[one.column.name for one in given])
     for number, row in enumerate(body, 2):
@@ -131,7 +140,7 @@ def read_table(text: str, table: Table) -> tuple[tablib.Dataset, list[_Given], b
         dataset.append([*row, *[""] * len(headers)][: len(headers)])
     if not body:
         raise TableError("The file has a header and no rows.")
-    return dataset, given, delimiter == ";"
+    return dataset, given, semicolons
 
 
 def _columns(headers: list[str], table: Table) -> list[_Given]:

@@ -73,7 +73,7 @@ def table_in(request: YardRequest, slug: str) -> HttpResponse:
         return render(request, "book/table_in.html", context)
     status = 200
     try:
-        text = _text(request)
+        text = text_of(request)
         outcome = take_in(
             text,
             table,
@@ -101,7 +101,7 @@ def table_in(request: YardRequest, slug: str) -> HttpResponse:
     return render(request, "book/table_in.html", context, status=status)
 
 
-def _text(request: YardRequest) -> str:
+def text_of(request: YardRequest) -> str:
     """The file's text: as uploaded, or as the dry run's page sends it back."""
     if "file" in request.FILES:
         return decode(request.FILES["file"].read(MAX_BYTES + 1))

@@ -6,6 +6,7 @@ urlpatterns = [
     path("", include("hauls.urls")),
     path("", include("yards.urls")),
     path("book/", include("book.urls")),
+    path("", include("weighing.haul_urls")),
     path("weigh/", include("weighing.urls")),
     path("formats/", include("planfile.urls")),
 ]

@@ -30,7 +30,6 @@ from hauls.models import Haul
 from hauls.outfit_drawing import WIDTH
 from hauls.reasons import all_reasons
 from hauls.riding import ride_page
-from hauls.scaling import scale_page
 from hauls.services.haul import save_haul
 from hauls.services.steps import StaleRevision
 from hauls.variants import names_of, others_that_fit
@@ -65,7 +64,10 @@ def with_plan(
     return found
 
 
-def _page(request: YardRequest, template: str, haul: Haul, context: dict[str, Any]) -> HttpResponse:
+def aspect_page(
+    request: YardRequest, template: str, haul: Haul, context: dict[str, Any]
+) -> HttpResponse:
+    """A haul's other view; what is wrong makes it a refusal."""
     status = 422 if context.get("wrong") else 200
     return render(
         request,
@@ -105,7 +107,7 @@ def arrange_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         except SolverError as error:
             context["why_not"] = f"The search failed: {error}. The haul is as it was."
     context["too_many"] = MOST_ITEMS if len(plan.items) > MOST_ITEMS else 0
-    return _page(request, "hauls/arrange.html", haul, context)
+    return aspect_page(request, "hauls/arrange.html", haul, context)
 
 
 def _arranged(request: YardRequest, haul: Haul, plan: Plan, wishes: Wishes) -> dict[str, Any]:
@@ -148,8 +150,8 @@ def ride(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         "base": haul.revision,
     }
     if request.headers.get("HX-Request"):
-        return _page(request, "hauls/_bars.html", haul, context)
-    return _page(request, "hauls/ride.html", haul, context)
+        return aspect_page(request, "hauls/_bars.html", haul, context)
+    return aspect_page(request, "hauls/ride.html", haul, context)
 
 
 @require_POST
@@ -201,7 +203,7 @@ def frame(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         "wrong": wrong,
         "items": plan.items,
     }
-    return _page(request, "hauls/frame.html", haul, context)
+    return aspect_page(request, "hauls/frame.html", haul, context)
 
 
 @require_GET
@@ -214,16 +216,7 @@ def figures(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     reasons = all_reasons(evaluate(plan), names, unit)
     text = "\n\n".join([haul.name, *(r.text for r in reasons)])
     context = {"view": "figures", "reasons": reasons, "text": text}
-    return _page(request, "hauls/figures.html", haul, context)
-
-
-@require_GET
-@in_yard
-@with_plan
-def scale(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
-    """What a scale should show for the plan, beside what it did show."""
-    page = scale_page(plan, request.GET, request.user.unit_system)
-    return _page(request, "hauls/scale.html", haul, {"view": "scale", **page})
+    return aspect_page(request, "hauls/figures.html", haul, context)
 
 
 @require_GET
@@ -239,4 +232,4 @@ def what_if(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         "compared": compare(haul, plan, asked, unit),
         "wrong": "",
     }
-    return _page(request, "hauls/what_if.html", haul, context)
+    return aspect_page(request, "hauls/what_if.html", haul, context)

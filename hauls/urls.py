@@ -19,7 +19,6 @@ urlpatterns = [
     path("hauls/<int:pk>/level/bars/", aspect_views.set_restoration, name="set_restoration"),
     path("hauls/<int:pk>/frame/", aspect_views.frame, name="haul_frame"),
     path("hauls/<int:pk>/what-if/", aspect_views.what_if, name="haul_what_if"),
-    path("hauls/<int:pk>/scale/", aspect_views.scale, name="haul_scale"),
     path("hauls/<int:pk>/figures/", aspect_views.figures, name="haul_figures"),
     path("hauls/<int:pk>/archive/", views.archive, name="archive_haul"),
     path("hauls/<int:pk>/outfit/", views.outfit, name="outfit"),

@@ -40,6 +40,7 @@ class What(Enum):
     TRAILER_LOADED = "trailer_loaded"
     AXLES_LOADED = "axles_loaded"
     MACHINE = "machine"
+    MACHINE_FRONT = "machine_front"
 
 
 UNKNOWNS: Final = ("trailer", "tongue", "machine", "ahead", "lever")
@@ -49,7 +50,12 @@ UNKNOWNS: Final = ("trailer", "tongue", "machine", "ahead", "lever")
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Seen:
     """One reading. ``mark_m`` is the machine's mark behind the coupler where it was on, and
-    ``direction`` -1 facing forward, +1 backward; ``doubt`` is one standard error in kg."""
+    ``direction`` -1 facing forward, +1 backward; ``doubt`` is one standard error in kg.
+
+    ``beside_kg`` and ``beside_moment_kg_m`` are what else stood on the trailer and its
+    moment about the ball. For the machine's own front axle ``base_m`` is its wheelbase and
+    ``mark_m`` the mark ahead of its rear axle.
+    """
 
     what: What
     kg: float
@@ -57,10 +63,15 @@ class Seen:
     name: str = ""
     mark_m: float = 0.0
     direction: int = -1
+    beside_kg: float = 0.0
+    beside_moment_kg_m: float = 0.0
+    base_m: float = 0.0
 
     def __post_init__(self) -> None:
         if not self.doubt > 0:
             raise InputError("reading.doubt", "more than nothing")
+        if self.what is What.MACHINE_FRONT and not self.base_m > 0:
+            raise InputError("reading.base", "the machine's wheelbase")
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -131,22 +142,27 @@ def predict(unknown: Vector, seen: Seen) -> tuple[float, Vector]:
     if seen.what is What.MACHINE:
         slope[2] = 1.0
         return machine, slope
+    if seen.what is What.MACHINE_FRONT:
+        slope[2] = (seen.mark_m + ahead) / seen.base_m
+        slope[3] = machine / seen.base_m
+        return machine * (seen.mark_m + ahead) / seen.base_m, slope
     if seen.what is What.TRAILER_LOADED:
         slope[0] = slope[2] = 1.0
-        return trailer + machine, slope
+        return trailer + machine + seen.beside_kg, slope
     at = seen.mark_m + seen.direction * ahead
-    loaded = tongue + machine * (1 - at / lever)
+    moment = machine * at + seen.beside_moment_kg_m
+    loaded = tongue + machine + seen.beside_kg - moment / lever
     slope[1] = 1.0
     slope[2] = 1 - at / lever
     slope[3] = -machine * seen.direction / lever
-    slope[4] = machine * at / lever**2
+    slope[4] = moment / lever**2
     if seen.what is What.TONGUE_LOADED:
         return loaded, slope
     # what the trailer's axles carry: all of it less the tongue
     slope = -slope
     slope[0] += 1.0
     slope[2] += 1.0
-    return trailer + machine - loaded, slope
+    return trailer + machine + seen.beside_kg - loaded, slope
 
 
 def fit(readings: Sequence[Seen], belief: Belief) -> Fitted:

@@ -7,6 +7,7 @@ as everywhere that a window promises to be sure.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -67,6 +68,25 @@ def scale_reading(kg: float, *, step_kg: float, part: float) -> Reading:
     return Reading(value=kg, tolerance=step_kg / 2 + part * abs(kg))
 
 
+def within_capacity(kg: float, capacity_kg: float, path: str) -> None:
+    """Refuse a reading that the scale cannot have shown.
+
+    Raises:
+        InputError: the reading is above the scale's capacity.
+    """
+    if kg > capacity_kg:
+        raise InputError(path, "no more than the scale's capacity: it cannot have shown that")
+
+
+def off_step(kg: float, step_kg: float) -> bool:
+    """Whether a reading lies between the scale's steps, where it can show nothing.
+
+    A hundredth of a step is left to rounding of units.
+    """
+    steps = kg / step_kg
+    return abs(steps - round(steps)) > 0.01
+
+
 def _positive(value: float, path: str, words: str) -> None:
     if not value > 0:
         raise InputError(path, words)
@@ -118,10 +138,17 @@ def segmented(
     trailer_pad: Reading,
     steer_alone: Reading,
     drive_alone: Reading,
+    tight: tuple[Reading, Reading, Reading] | None = None,
 ) -> Result:
-    """Tongue and trailer from pads hitched and unhitched.
+    """Tongue and trailer from pads hitched (spring bars slack or none) and unhitched.
 
     The tongue is what the truck's two axles gained; the trailer is its pad and that tongue.
+    ``tight`` are the same three pads with the bars hung: how much of the front axle's drop
+    they give back, and what they move to the trailer's axles, follow too.
+
+    Raises:
+        InputError: the tongue would pull up; the bars would take load off the front axle;
+            the outfit would weigh something else with the bars hung.
     """
     tongue = steer.value + drive.value - steer_alone.value - drive_alone.value
     doubt = steer.tolerance + drive.tolerance + steer_alone.tolerance + drive_alone.tolerance
@@ -131,16 +158,19 @@ def segmented(
         "more on the truck's axles hitched than unhitched: the tongue would pull up",
     )
     _positive(trailer_pad.value, "trailer_pad", "a reading of the trailer's axles")
-    return Result(
-        figures=(
-            Figure(of="tongue", value=tongue, tolerance=doubt),
-            Figure(
-                of="trailer",
-                value=trailer_pad.value + tongue,
-                tolerance=trailer_pad.tolerance + doubt,
-            ),
-            Figure(of="trailer_axles", value=trailer_pad.value, tolerance=trailer_pad.tolerance),
+    figures = [
+        Figure(of="tongue", value=tongue, tolerance=doubt),
+        Figure(
+            of="trailer",
+            value=trailer_pad.value + tongue,
+            tolerance=trailer_pad.tolerance + doubt,
         ),
+        Figure(of="trailer_axles", value=trailer_pad.value, tolerance=trailer_pad.tolerance),
+    ]
+    if tight is not None:
+        figures += _bars((steer, drive, trailer_pad), tight, steer_alone)
+    return Result(
+        figures=tuple(figures),
         lines=(
             Line(name="steer axle hitched", value=steer.value),
             Line(name="drive axle hitched", value=drive.value),
@@ -148,6 +178,44 @@ def segmented(
             Line(name="drive axle unhitched", value=drive_alone.value, sign="−"),
         ),
     )
+
+
+def _bars(
+    slack: tuple[Reading, Reading, Reading],
+    tight: tuple[Reading, Reading, Reading],
+    steer_alone: Reading,
+) -> list[Figure]:
+    """What the bars do, from steer, drive and trailer pads slack and hung."""
+    before, after = sum(r.value for r in slack), sum(r.value for r in tight)
+    doubt = sum(r.tolerance for r in (*slack, *tight))
+    if abs(after - before) > doubt:
+        raise InputError(
+            "trailer_tight",
+            "part of the same whole: bars only move load between the pads, and all three "
+            "together have changed",
+        )
+    gained = tight[0].value - slack[0].value
+    if gained < -(tight[0].tolerance + slack[0].tolerance):
+        raise InputError(
+            "steer_tight", "no less than with the bars slack: hung bars load the front axle"
+        )
+    moved = Figure(
+        of="bars_to_trailer",
+        value=tight[2].value - slack[2].value,
+        tolerance=tight[2].tolerance + slack[2].tolerance,
+    )
+    found = [Figure(of="front_given_back", value=gained, tolerance=_both(tight[0], slack[0]))]
+    dropped = steer_alone.value - slack[0].value
+    if dropped > _both(steer_alone, slack[0]):
+        # a part of a part: its doubt is the two parts' doubts together
+        part = gained / dropped
+        spread = _both(tight[0], slack[0]) + abs(part) * _both(steer_alone, slack[0])
+        found.append(Figure(of="part_given_back", value=part, tolerance=spread / dropped))
+    return [*found, moved]
+
+
+def _both(one: Reading, two: Reading) -> float:
+    return one.tolerance + two.tolerance
 
 
 def axle_by_axle(readings: Sequence[Reading]) -> Result:
@@ -241,23 +309,67 @@ def lever(reading: Reading, *, tare: Reading, beam_m: float, arm_m: float) -> Re
     )
 
 
-def wheel_by_wheel(wheels: Sequence[Reading]) -> Result:
-    """A trailer or machine from its wheels one after the other; the sum."""
-    if len(wheels) < 2:
-        raise InputError("wheel_2", "at least two wheels")
-    for number, wheel in enumerate(wheels, 1):
-        _positive(wheel.value, f"wheel_{number}", "a reading greater than zero")
+def wheel_by_wheel(left: Sequence[Reading], right: Sequence[Reading]) -> Result:
+    """A trailer or machine from its wheels one after the other: the sum, and each side.
+
+    Raises:
+        InputError: a wheel is wanting on one side, or weighs nothing.
+    """
+    for number in range(1, max(len(left), len(right), 1) + 1):
+        for side, wheels in (("left", left), ("right", right)):
+            if len(wheels) < number:
+                raise InputError(f"{side}_{number}", "given too: every axle has two wheels")
+            _positive(wheels[number - 1].value, f"{side}_{number}", "a reading greater than zero")
+    sides = [
+        Figure(
+            of=name, value=sum(w.value for w in wheels), tolerance=sum(w.tolerance for w in wheels)
+        )
+        for name, wheels in (("left", left), ("right", right))
+    ]
+    axles = [
+        Figure(of=f"axle_{n}", value=one.value + two.value, tolerance=_both(one, two))
+        for n, (one, two) in enumerate(zip(left, right, strict=True), 1)
+    ]
+    whole = Figure(
+        of="whole",
+        value=sides[0].value + sides[1].value,
+        tolerance=sides[0].tolerance + sides[1].tolerance,
+    )
+    return Result(
+        figures=(whole, *sides, *axles),
+        lines=tuple(
+            Line(name=f"axle {n}, {side}", value=wheel.value)
+            for side, wheels in (("left", left), ("right", right))
+            for n, wheel in enumerate(wheels, 1)
+        ),
+    )
+
+
+def again(readings: Sequence[Reading]) -> Result:
+    """The same thing read several times over: the mean, and how far single readings scatter.
+
+    The tolerance is the scale's own or twice the mean's standard error, whichever is
+    larger: reading a coarse scale often does not make it a fine one.
+
+    Raises:
+        InputError: fewer than two readings, or one that is nothing.
+    """
+    if len(readings) < 2:
+        raise InputError("reading_2", "a second reading of the same thing")
+    for number, reading in enumerate(readings, 1):
+        _positive(reading.value, f"reading_{number}", "a reading greater than zero")
+    count = len(readings)
+    mean = sum(r.value for r in readings) / count
+    scatter = math.sqrt(sum((r.value - mean) ** 2 for r in readings) / (count - 1))
+    own = max(r.tolerance for r in readings)
     return Result(
         figures=(
-            Figure(
-                of="whole",
-                value=sum(w.value for w in wheels),
-                tolerance=sum(w.tolerance for w in wheels),
-            ),
+            Figure(of="mean", value=mean, tolerance=max(own, 2 * scatter / math.sqrt(count))),
+            Figure(of="scatter", value=scatter, tolerance=0.0),
         ),
-        lines=tuple(
-            Line(name=f"wheel {number}", value=wheel.value)
-            for number, wheel in enumerate(wheels, 1)
+        lines=(
+            *(Line(name=f"reading {n}", value=r.value) for n, r in enumerate(readings, 1)),
+            Line(name="how many", value=count, sign="÷", bare=True),
         ),
     )
 
@@ -297,18 +409,44 @@ def lifts(
     )
 
 
-def squat(drop: Reading, *, known_kg: float, known_drop_m: float) -> Result:
-    """A tongue from how far the rear arch sank, against a known load's drop at the same place."""
-    _positive(known_kg, "known", "a known load greater than zero")
-    _positive(known_drop_m, "known_drop", "a drop greater than zero under the known load")
-    _positive(drop.value, "drop", "a drop greater than zero")
-    rate = known_kg / known_drop_m
+def squat(
+    height: Reading,
+    *,
+    first_kg: float,
+    first_height: Reading,
+    second_kg: float,
+    second_height: Reading,
+) -> Result:
+    """A tongue from the rear arch's height, calibrated by two known loads at the same place.
+
+    ``first_kg + (first height - height) x (second_kg - first_kg) / (first height - second
+    height)``; the first load may be none. Heights in m above the ground.
+
+    Raises:
+        InputError: the second load is not the larger, or the arch did not sink under it.
+    """
+    if first_kg < 0:
+        raise InputError("known_1", "zero or more")
+    _positive(second_kg - first_kg, "known_2", "more than the first known load")
+    span = first_height.value - second_height.value
+    _positive(span, "height_2", "lower than under the first load: the arch sinks under more")
+    drop = first_height.value - height.value
+    rate = (second_kg - first_kg) / span
+    load = first_kg + drop * rate
+    _positive(load, "height", "lower than with nothing on the ball")
+    part = drop / span
+    doubt = rate * (
+        height.tolerance
+        + abs(1 - part) * first_height.tolerance
+        + abs(part) * second_height.tolerance
+    )
     return Result(
-        figures=(Figure(of="tongue", value=drop.value * rate, tolerance=drop.tolerance * rate),),
+        figures=(Figure(of="tongue", value=load, tolerance=doubt),),
         lines=(
-            Line(name="drop of the arch", value=drop.value, length=True),
-            Line(name="known load", value=known_kg, sign="×"),
-            Line(name="its drop", value=known_drop_m, sign="÷", length=True),
+            Line(name="first known load", value=first_kg),
+            Line(name="arch sank since by", value=drop, length=True),
+            Line(name="second less first load", value=second_kg - first_kg, sign="×"),
+            Line(name="arch sank under it by", value=span, sign="÷", length=True),
         ),
     )
 

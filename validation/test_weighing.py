@@ -3,11 +3,14 @@ one is named."""
 
 from __future__ import annotations
 
+import statistics
+
 from django.test import SimpleTestCase
 
 from mechanics.units import KG_PER_LB, M_PER_IN
 from mechanics.weighing import (
     Reading,
+    again,
     at_the_ball,
     at_the_jack,
     axle_by_axle,
@@ -77,11 +80,57 @@ class WorkedByHand(SimpleTestCase):
         self.assert_pounds(370, result.main.value)
 
     def test_wheels(self) -> None:
-        self.assert_pounds(2880, wheel_by_wheel([lb(700), lb(720), lb(740), lb(720)]).main.value)
+        """700 and 740 on the left, 720 and 720 on the right: 2,880, of which 1,440 a side."""
+        result = wheel_by_wheel([lb(700), lb(740)], [lb(720), lb(720)])
+        for expected, figure in zip((2880, 1440, 1440, 1420, 1460), result.figures, strict=True):
+            self.assert_pounds(expected, figure.value)
 
     def test_an_arch_that_sank_an_inch_under_640_and_an_inch_and_a_half_now(self) -> None:
-        result = squat(Reading(value=inches(1.5)), known_kg=640 * KG_PER_LB, known_drop_m=inches(1))
+        result = squat(
+            Reading(value=inches(36.5)),
+            first_kg=0.0,
+            first_height=Reading(value=inches(38)),
+            second_kg=640 * KG_PER_LB,
+            second_height=Reading(value=inches(37)),
+        )
         self.assert_pounds(960, result.main.value)
+
+    def test_two_known_loads_of_200_and_600_at_38_and_37(self) -> None:
+        """400 lb sank it by an inch; at 36 1/2 it is 200 + 1 1/2 x 400 = 800."""
+        result = squat(
+            Reading(value=inches(36.5), tolerance=inches(0.25)),
+            first_kg=200 * KG_PER_LB,
+            first_height=Reading(value=inches(38), tolerance=inches(0.25)),
+            second_kg=600 * KG_PER_LB,
+            second_height=Reading(value=inches(37), tolerance=inches(0.25)),
+        )
+        self.assert_pounds(800, result.main.value)
+        # a quarter inch each: of the third tape 1, of the first 1/2, of the second 1 1/2 times
+        self.assert_pounds(400 * 0.25 * 3, result.main.tolerance)
+
+    def test_bars_give_back_180_of_the_220_that_the_front_axle_lost(self) -> None:
+        """Slack 3,260, 4,520, 6,640; hung 3,440, 4,240, 6,740; alone 3,480: the front axle lost
+        220 and has 180 back, 82 %; 100 went to the trailer's axles; 280 left the drive axle."""
+        result = segmented(
+            steer=lb(3260),
+            drive=lb(4520),
+            trailer_pad=lb(6640),
+            steer_alone=lb(3480),
+            drive_alone=lb(3420),
+            tight=(lb(3440), lb(4240), lb(6740)),
+        )
+        found = {figure.of: figure.value for figure in result.figures}
+        self.assert_pounds(880, found["tongue"])
+        self.assert_pounds(180, found["front_given_back"])
+        self.assertAlmostEqual(180 / 220, found["part_given_back"])
+        self.assert_pounds(100, found["bars_to_trailer"])
+
+    def test_the_same_thing_read_three_times(self) -> None:
+        """380, 400 and 390: mean 390, scatter 10 (a handbook's sample standard deviation)."""
+        result = again([lb(380), lb(400), lb(390)])
+        self.assert_pounds(390, result.main.value)
+        self.assert_pounds(10, result.figures[1].value)
+        self.assert_pounds(statistics.stdev([380, 400, 390]), result.figures[1].value)
 
     def test_moved_18_in_on_a_200_in_lever_the_tongue_changed_by_481(self) -> None:
         """481 x 200 / 18 is 5,344."""

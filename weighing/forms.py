@@ -3,25 +3,48 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
-from typing import Any
+from typing import Any, Final
 
 from django import forms
 from django.core.exceptions import ValidationError
+from django.forms import formset_factory
 from django.utils import timezone
 
 from book.fields import QuantityFormField
 from book.forms import InUnits, refuse_formula
 from book.kinds import KINDS, slug_of
-from book.models import Thing
+from book.models import Aboard, Configuration, Machine, Thing, Ticket
 from measures import Quantity, UnitSystem
+from measures.writing import write_mass
 from mechanics.errors import InputError
 from mechanics.weighing import Result
 from weighing.methods import Method
 from yards.models import Yard
 
+MAY_BE_NONE: Final = ("tare", "rigging", "jack", "known_1")
+"""Boxes in which nothing at all is a reading too."""
+
+RECENT: Final = 30
+"""Earlier tickets that a second weighing may belong to."""
+
 
 class WeighForm(InUnits, forms.Form):
     """Readings of a method. What was typed stays in its box whatever is wrong with it."""
+
+    step = QuantityFormField(
+        kind="mass",
+        least="positive",
+        required=False,
+        label="The scale's step",
+        help_text="As on its plate.",
+    )
+    capacity = QuantityFormField(
+        kind="mass",
+        least="positive",
+        required=False,
+        label="The scale's capacity",
+        help_text="Empty: not checked.",
+    )
 
     thing = forms.ChoiceField(label="Whose weight is it?", required=False)
     empty = forms.BooleanField(
@@ -35,12 +58,36 @@ class WeighForm(InUnits, forms.Form):
     place = forms.CharField(max_length=120, required=False)
     number = forms.CharField(label="Ticket number", max_length=60, required=False)
     fee = forms.CharField(max_length=30, required=False)
+    read_by = forms.CharField(label="Read by", max_length=80, required=False)
+    first_weighing = forms.ModelChoiceField(
+        Ticket.objects.none(),
+        label="Second weighing of",
+        required=False,
+        empty_label="a first weighing",
+    )
     aboard = forms.CharField(
-        label="Aboard", max_length=200, required=False, help_text="People, fuel, what was on it."
+        label="Worth remembering",
+        max_length=200,
+        required=False,
+        help_text="What held constant, what was odd.",
+    )
+    photo = forms.FileField(
+        label="Photo of the ticket",
+        required=False,
+        widget=forms.FileInput(
+            attrs={"accept": "image/jpeg,image/png,image/webp", "capture": "environment"}
+        ),
+        help_text="JPEG, PNG or WebP, at most 12 MB.",
     )
 
     def __init__(
-        self, *args: Any, method: Method, yard: Yard, units: UnitSystem, **kwargs: Any
+        self,
+        *args: Any,
+        method: Method,
+        yard: Yard,
+        units: UnitSystem,
+        ticket: Ticket | None = None,
+        **kwargs: Any,
     ) -> None:
         super().__init__(*args, **kwargs)
         self.method, self.yard = method, yard
@@ -48,28 +95,42 @@ class WeighForm(InUnits, forms.Form):
         for box in method.boxes:
             self.fields[box.name] = QuantityFormField(
                 kind=box.kind,
-                least="not_negative" if box.name in ("tare", "rigging", "jack") else "positive",
+                least="not_negative" if box.name in MAY_BE_NONE else "positive",
                 required=not box.optional,
                 label=box.label,
                 help_text=box.help,
             )
         self.fields |= kept
-        things = [
-            (
-                KINDS[slug].many.capitalize(),
-                list(KINDS[slug].model._default_manager.filter(yard=yard)),
-            )
-            for slug in method.of
-        ]
-        self.things = {f"{slug_of(t)}-{t.pk}": t for _, group in things for t in group}
+        self.things: dict[str, tuple[Thing, Configuration | None]] = {}
+        groups = []
+        for slug in method.of:
+            found = [
+                (f"{slug_of(thing)}-{thing.pk}", (thing, None))
+                for thing in KINDS[slug].model._default_manager.filter(yard=yard)
+            ]
+            if slug == "machines":
+                found += _configurations(yard)
+            self.things |= dict(found)
+            if found:
+                words = KINDS[slug].many.capitalize()
+                groups.append((words, [(key, str(c or t)) for key, (t, c) in found]))
         self.fields["thing"].choices = [  # type: ignore[attr-defined]
             ("", "not in the book, or not said"),
-            *(
-                (words, [(f"{slug_of(t)}-{t.pk}", t.name) for t in group])
-                for words, group in things
-                if group
-            ),
+            *groups,
         ]
+        earlier = Ticket.objects.filter(yard=yard).prefetch_related("thing")
+        if ticket is not None:
+            earlier = earlier.exclude(pk=ticket.pk)
+        wanted = self.data.get("first_weighing") or self.initial.get("first_weighing")
+        recent = list(earlier.values_list("pk", flat=True)[:RECENT])
+        chosen = [int(wanted)] if str(wanted or "").isdigit() else []
+        first = self.fields["first_weighing"]
+        first.queryset = earlier.filter(pk__in=[*recent, *chosen])  # type: ignore[attr-defined]
+        first.label_from_instance = _ticket_words  # type: ignore[attr-defined]
+        step, _ = method.scale
+        self.fields["step"].help_text = f"Empty: {write_mass(step, units)}."
+        if not method.read_on_scale:
+            del self.fields["step"], self.fields["capacity"]
         self.prepare(units)
 
     @property
@@ -80,10 +141,17 @@ class WeighForm(InUnits, forms.Form):
     @property
     def about(self) -> list[forms.BoundField]:
         """What the ticket says beside them."""
-        return [self[n] for n in ("weighed_on", "place", "number", "fee", "aboard")]
+        names = ("weighed_on", "place", "number", "fee", "read_by", "first_weighing", "aboard", "photo")
+        return [self[name] for name in names]
+
+    @property
+    def scale(self) -> list[forms.BoundField]:
+        """What is known of the scale."""
+        return [self[name] for name in ("step", "capacity") if name in self.fields]
 
     def clean_weighed_on(self) -> date:
         """Nobody has weighed tomorrow."""
+        # a yard west of the server's clock may still be in yesterday, none is two days ahead
         day: date = self.cleaned_data["weighed_on"]
         if day > timezone.localdate() + timedelta(days=1):
             raise ValidationError("This date is still to come. Which day was it weighed?")
@@ -95,10 +163,27 @@ class WeighForm(InUnits, forms.Form):
         refuse_formula(place)
         return place
 
+    def clean_first_weighing(self) -> Ticket | None:
+        """A second weighing belongs to a first, not to another second."""
+        first: Ticket | None = self.cleaned_data["first_weighing"]
+        if first is not None and first.first is not None:
+            raise ValidationError(
+                f"The ticket of {first} is itself a second weighing. Choose the one of "
+                f"{first.first}."
+            )
+        return first
+
     @property
     def thing_chosen(self) -> Thing | None:
         """What of the book was weighed, if that was said."""
-        return self.things.get(str(self.cleaned_data.get("thing", "")))
+        found = self.things.get(str(self.cleaned_data.get("thing", "")))
+        return found[0] if found else None
+
+    @property
+    def configuration_chosen(self) -> Configuration | None:
+        """How the weighed machine was set up, if that was said."""
+        found = self.things.get(str(self.cleaned_data.get("thing", "")))
+        return found[1] if found else None
 
     def readings(self) -> dict[str, Quantity]:
         """The readings that were understood."""
@@ -106,6 +191,14 @@ class WeighForm(InUnits, forms.Form):
             box.name: self.cleaned_data[box.name]
             for box in self.method.boxes
             if self.cleaned_data.get(box.name) is not None
+        }
+
+    def of_the_scale(self) -> dict[str, Quantity]:
+        """Step and capacity of the scale, where they were given."""
+        return {
+            name: self.cleaned_data[name]
+            for name in ("step", "capacity")
+            if self.cleaned_data.get(name) is not None
         }
 
     def result(self) -> Result | None:
@@ -117,9 +210,104 @@ class WeighForm(InUnits, forms.Form):
         if any(not box.optional and box.name not in found for box in self.method.boxes):
             return None
         try:
-            return self.method.compute({name: float(q.si) for name, q in found.items()})
+            given = {**found, **self.of_the_scale()}
+            return self.method.worked_out({name: float(q.si) for name, q in given.items()})
         except InputError as error:
             box = error.path if error.path in self.fields else self.method.boxes[0].name
             words = error.expected
             self.add_error(box, f"This has to be {words}.")
             return None
+
+
+def _configurations(yard: Yard) -> list[tuple[str, tuple[Thing, Configuration | None]]]:
+    found = Configuration.objects.filter(machine__yard=yard).select_related("machine")
+    return [(f"machines-{c.machine_id}-{c.pk}", (c.machine, c)) for c in found]
+
+
+def _ticket_words(ticket: Any) -> str:
+    """A ticket in the list of first weighings."""
+    parts = (str(ticket), ticket.thing and ticket.thing.name, ticket.place, ticket.number)
+    return ", ".join(str(part) for part in parts if part)
+
+
+class AboardRow(InUnits, forms.Form):
+    """One line of what was aboard: people, fuel, or an item and where it stood."""
+
+    what = forms.ChoiceField(label="What", required=False)
+    name = forms.CharField(label="Who or how much", max_length=80, required=False)
+    mass = QuantityFormField(kind="mass", least="positive", required=False, label="Mass")
+    reference = QuantityFormField(
+        kind="length", least="any", required=False, label="Its mark behind the headboard"
+    )
+    facing = forms.ChoiceField(
+        label="Facing", required=False, choices=[("forward", "forward"), ("backward", "backward")]
+    )
+
+    def __init__(self, *args: Any, yard: Yard, units: UnitSystem, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        machines = [(f"machines-{m.pk}", (m, None)) for m in Machine.objects.filter(yard=yard)]
+        both = dict([*machines, *_configurations(yard)])
+        self.machines = both
+        self.fields["what"].choices = [  # type: ignore[attr-defined]
+            ("", "nothing"),
+            (Aboard.Kind.PERSON.value, "people"),
+            (Aboard.Kind.FUEL.value, "fuel"),
+            (Aboard.Kind.OTHER.value, "something else"),
+            ("Machines", [(key, str(c or m)) for key, (m, c) in both.items()]),
+        ]
+        self.prepare(units)
+
+    @property
+    def boxes(self) -> list[forms.BoundField]:
+        """The row's boxes, in their order."""
+        return [self[name] for name in self.fields]
+
+    more_boxes: tuple[forms.BoundField, ...] = ()
+
+    def clean(self) -> dict[str, Any]:
+        """Whatever is filled in needs to say what it is."""
+        cleaned: dict[str, Any] = self.cleaned_data
+        filled = any(cleaned.get(name) for name in ("name", "mass", "reference"))
+        if filled and not cleaned.get("what"):
+            self.add_error("what", "Choose what this was.")
+        return cleaned
+
+    def as_row(self) -> Aboard | None:
+        """The line, not stored; ``None`` where the row is empty or taken out."""
+        what = self.cleaned_data.get("what", "")
+        if not what or self.cleaned_data.get("DELETE"):
+            return None
+        machine, configuration = self.machines.get(what, (None, None))
+        return Aboard(
+            kind=Aboard.Kind.ITEM if machine else what,
+            name=self.cleaned_data["name"].strip(),
+            machine=machine,
+            configuration=configuration,
+            mass=self.cleaned_data["mass"],
+            reference=self.cleaned_data["reference"] if machine else None,
+            facing=self.cleaned_data["facing"] or Aboard.Facing.FORWARD,
+        )
+
+
+AboardRows = formset_factory(AboardRow, extra=1, max_num=20, validate_max=True, can_delete=True)
+
+
+def rows_of(ticket: Ticket) -> list[dict[str, Any]]:
+    """What was aboard at a ticket, as the rows' boxes hold it."""
+    found = []
+    for load in ticket.loads.all():
+        what: str = load.kind
+        if load.machine is not None:
+            what = f"machines-{load.machine_id}"
+            if load.configuration is not None:
+                what += f"-{load.configuration_id}"
+        found.append(
+            {
+                "what": what,
+                "name": load.name,
+                "mass": load.mass,
+                "reference": load.reference,
+                "facing": load.facing,
+            }
+        )
+    return found

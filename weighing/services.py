@@ -6,12 +6,16 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any, Final
 
+from django.db import transaction
+from django.db.models import F
+
 from book.history import keep, recorded
-from book.models import Known, Machine, Thing, Ticket, Trailer, Truck
+from book.models import Aboard, Configuration, Known, Machine, Thing, Ticket, Trailer, Truck
+from book.services.photos import attach
 from measures import Quantity, UnitSystem
 from measures.writing import write_entered, write_mass, write_percent
 from mechanics.units import MassUnit
-from mechanics.weighing import Result
+from mechanics.weighing import Result, off_step
 from weighing.forms import WeighForm
 from yards.models import User
 
@@ -23,6 +27,7 @@ ON_TICKET: Final = {
     "load": "tongue_mass",
     "axle_1": "front_axle_mass",
     "axle_2": "rear_axle_mass",
+    "trailer_axles": "axles_mass",
 }
 """Which figure of a ticket a result is."""
 
@@ -43,32 +48,65 @@ def unit_of(form: WeighForm, system: UnitSystem) -> str:
     return system.mass_unit
 
 
-def keep_ticket(form: WeighForm, result: Result, *, user: User, system: UnitSystem) -> Ticket:
-    """The readings as a ticket, with the figures that follow from them."""
+class StaleTicket(Exception):
+    """Somebody saved the ticket in between; nothing was stored."""
+
+
+@transaction.atomic
+def keep_ticket(
+    form: WeighForm,
+    result: Result,
+    *,
+    user: User,
+    system: UnitSystem,
+    aboard: list[Aboard],
+    ticket: Ticket | None = None,
+    version: str = "",
+) -> Ticket:
+    """The readings as a ticket, with the figures that follow from them and what was aboard.
+
+    ``ticket`` is one that is corrected, at the ``version`` its page was made from.
+
+    Raises:
+        StaleTicket: it has moved on.
+        PhotoError: the photo cannot be kept.
+    """
     unit = unit_of(form, system)
-    ticket = Ticket(
-        yard=form.yard,
-        weighed_on=form.cleaned_data["weighed_on"],
-        place=form.cleaned_data["place"],
-        number=form.cleaned_data["number"],
-        fee=form.cleaned_data["fee"],
-        aboard=form.cleaned_data["aboard"],
-        method=form.method.slug,
-        added_by=user,
-    )
+    if ticket is None:
+        ticket = Ticket(yard=form.yard, method=form.method.slug, added_by=user)
+    else:
+        based = int(version) if version.isdigit() else 0
+        claimed = Ticket.objects.filter(pk=ticket.pk, version=based)
+        if not claimed.update(version=F("version") + 1):
+            raise StaleTicket
+        ticket.version = based + 1
+    for name in ("weighed_on", "place", "number", "fee", "read_by", "aboard"):
+        setattr(ticket, name, form.cleaned_data[name])
+    ticket.first = form.cleaned_data["first_weighing"]
     ticket.thing = form.thing_chosen
+    ticket.configuration = form.configuration_chosen
     tolerances: dict[str, float] = {}
+    for field in Ticket.FIGURES:
+        setattr(ticket, field, None)
     for figure in result.figures:
-        field = ON_TICKET.get(figure.of)
-        if field is not None:
-            setattr(ticket, field, quantity(figure.value, unit))
-            tolerances[field] = figure.tolerance
+        on_ticket = ON_TICKET.get(figure.of)
+        if on_ticket is not None:
+            setattr(ticket, on_ticket, quantity(figure.value, unit))
+            tolerances[on_ticket] = figure.tolerance
+    boxes = {**form.readings(), **form.of_the_scale()}
     ticket.readings = {
-        "boxes": {name: write_entered(read) for name, read in form.readings().items()},
+        "boxes": {name: write_entered(read) for name, read in boxes.items()},
+        "figures": [[f.of, f.value, f.tolerance] for f in result.figures],
         "tolerance_kg": tolerances,
         "empty": bool(form.cleaned_data.get("empty")),
     }
     ticket.save()
+    ticket.loads.all().delete()
+    for row in aboard:
+        row.ticket = ticket
+        row.save()
+    if form.cleaned_data.get("photo"):
+        attach(ticket, form.cleaned_data["photo"], caption="Ticket", user=user)
     return ticket
 
 
@@ -113,6 +151,8 @@ def offers(ticket: Ticket) -> list[Offer]:
 
 
 def _machine_offers(ticket: Ticket, machine: Machine) -> list[Offer]:
+    if ticket.configuration is not None:
+        return _configuration_offers(ticket, ticket.configuration)
     if machine.built == Machine.Built.AXLES:
         return [
             *_offer(ticket, machine, "front_axle_mass", "front_axle_mass"),
@@ -123,9 +163,17 @@ def _machine_offers(ticket: Ticket, machine: Machine) -> list[Offer]:
     return []
 
 
+def _configuration_offers(ticket: Ticket, configuration: Configuration) -> list[Offer]:
+    """Both axles of a machine as it was set up; one mass of a configuration the book has not."""
+    found = []
+    for field in ("front_axle_mass", "rear_axle_mass"):
+        found += _offer(ticket, configuration, field, field)
+    return found
+
+
 def _offer(
     ticket: Ticket,
-    thing: Thing,
+    thing: Thing | Configuration,
     read: str,
     field: str,
     known: str = "",
@@ -163,9 +211,12 @@ def take_over(ticket: Ticket, *, user: User) -> Thing | None:
     with recorded(
         yard=ticket.yard, user=user, why=f"Weighed {ticket}{': ' + where if where else ''}"
     ):
+        owner = ticket.configuration or thing
         for offer in found:
             for name, value in offer.fields.items():
-                setattr(thing, name, value)
+                setattr(owner, name, value)
+        if ticket.configuration is not None:
+            ticket.configuration.save()
         thing.version += 1
         thing.save()
         keep(thing)
@@ -196,7 +247,8 @@ def doubts(form: WeighForm, result: Result, system: UnitSystem) -> list[str]:
                     f"This would make the tongue only {write_percent(share)} of the empty "
                     "trailer: does the jack still carry?"
                 )
-    now, then = _both(thing, figures)
+    found += _between_steps(form)
+    now, then = _both(form, thing, figures)
     if now and then and abs(then - now) > FAR_OFF * now:
         found.append(
             f"The book says {write_mass(now, system)}. Was something on it, off it, or is a "
@@ -205,11 +257,28 @@ def doubts(form: WeighForm, result: Result, system: UnitSystem) -> list[str]:
     return found
 
 
-def _both(thing: Thing | None, figures: dict[str, Any]) -> tuple[float | None, float | None]:
+def _between_steps(form: WeighForm) -> list[str]:
+    """Readings that a scale of such steps cannot show, each in its own unit."""
+    step = form.cleaned_data.get("step")
+    if step is None:
+        return []
+    found = []
+    for name, read in form.readings().items():
+        if name in form.method.read_on_scale and off_step(float(read.si), float(step.si)):
+            found.append(
+                f"{form.fields[name].label}: a scale in steps of {write_entered(step)} cannot "
+                f"show {write_entered(read)}. Is the reading in the other unit, or a digit wrong?"
+            )
+    return found
+
+
+def _both(
+    form: WeighForm, thing: Thing | None, figures: dict[str, Any]
+) -> tuple[float | None, float | None]:
     """What the book says of the whole, and what was weighed."""
     whole = next((figures[n] for n in ("machine", "trailer", "whole") if n in figures), None)
     entered = None
-    if isinstance(thing, Machine):
+    if isinstance(thing, Machine) and form.configuration_chosen is None:
         entered = thing.mass
     elif isinstance(thing, Trailer):
         entered = thing.empty_mass

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.contrib import messages
+from django.core.exceptions import PermissionDenied
 from django.core.paginator import Paginator
-from django.db.models import Q
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
@@ -15,12 +15,16 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from book.kinds import slug_of
 from book.models import Ticket
-from measures import UnitSystem
-from measures.writing import write_length, write_mass
+from book.services.photos import PhotoError
+from measures import Quantity, UnitSystem
+from measures.writing import write_length, write_mass, write_percent
 from mechanics.weighing import Figure, Line, Result
-from weighing.forms import WeighForm
-from weighing.methods import HAS, METHODS, WANTS
-from weighing.services import doubts, keep_ticket, offers, take_over
+from weighing.finding import FindTickets
+from weighing.forms import AboardRows, WeighForm, rows_of
+from weighing.methods import HAS, METHODS, WANTS, Method
+from weighing.scaling import BOX_LABELS
+from weighing.scaling import METHOD as HAUL
+from weighing.services import StaleTicket, doubts, keep_ticket, offers, take_over
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = 50
@@ -34,6 +38,13 @@ NAMES = {
     "load": "The load on the beam",
     "trailer_axles": "The trailer's axles",
     "balance": "Balance point, from the first support",
+    "left": "Left side",
+    "right": "Right side",
+    "mean": "The mean",
+    "scatter": "Single readings scatter by",
+    "front_given_back": "Bars put back on the front axle",
+    "part_given_back": "Part of its drop given back",
+    "bars_to_trailer": "Bars move to the trailer's axles",
 }
 
 
@@ -55,7 +66,7 @@ def picker(request: YardRequest) -> HttpResponse:
     found = [
         method
         for method in METHODS.values()
-        if (has not in HAS or method.has == has) and (want not in WANTS or want in method.wants)
+        if (has not in HAS or has in method.has) and (want not in WANTS or want in method.wants)
     ]
     context = {
         "methods": found,
@@ -63,7 +74,7 @@ def picker(request: YardRequest) -> HttpResponse:
         "wants": WANTS,
         "chosen_has": has if has in HAS else "",
         "chosen_want": want if want in WANTS else "",
-        "recent": _tickets(request)[:5],
+        "recent": tickets_of(request)[:5],
         "place": "weigh",
     }
     return render(request, "weighing/picker.html", context)
@@ -76,28 +87,120 @@ def weigh(request: YardRequest, slug: str) -> HttpResponse:
     method = METHODS.get(slug)
     if method is None:
         raise Http404(slug)
+    initial: dict[str, Any] = {
+        "weighed_on": timezone.localdate(),
+        "thing": request.GET.get("thing", ""),
+        "read_by": request.user.shown_name,
+    }
+    again = request.GET.get("again", "")
+    rows: list[dict[str, Any]] = []
+    if again.isdigit():
+        first = get_object_or_404(tickets_of(request), pk=int(again))
+        rows = rows_of(first)
+        initial |= {"first_weighing": (first.first or first).pk, "place": first.place}
+        initial |= {"thing": _thing_key(first), "empty": first.readings.get("empty", False)}
+    return _weigh(request, method, initial, rows)
+
+
+@require_http_methods(["GET", "POST"])
+@in_yard
+def edit_ticket(request: YardRequest, pk: int) -> HttpResponse:
+    """A ticket corrected: one's own, or any for those who plan."""
+    ticket = get_object_or_404(tickets_of(request), pk=pk)
+    method = METHODS.get(ticket.method)
+    if method is None:
+        raise Http404(pk)
+    if not _may_change(request, ticket):
+        raise PermissionDenied
+    typed: dict[str, Any] = ticket.readings.get("boxes", {})
+    initial = {
+        **typed,
+        "weighed_on": ticket.weighed_on,
+        "thing": _thing_key(ticket),
+        "empty": ticket.readings.get("empty", False),
+        "first_weighing": ticket.first_id,
+    }
+    for name in ("place", "number", "fee", "read_by", "aboard"):
+        initial[name] = getattr(ticket, name)
+    return _weigh(request, method, initial, rows_of(ticket), ticket)
+
+
+def _may_change(request: YardRequest, ticket: Ticket) -> bool:
+    return request.role.plans or ticket.added_by_id == request.user.pk
+
+
+def _thing_key(ticket: Ticket) -> str:
+    thing = ticket.thing
+    if thing is None:
+        return ""
+    key = f"{slug_of(thing)}-{thing.pk}"
+    return key if ticket.configuration_id is None else f"{key}-{ticket.configuration_id}"
+
+
+def _weigh(
+    request: YardRequest,
+    method: Method,
+    initial: dict[str, Any],
+    rows: list[dict[str, Any]],
+    ticket: Ticket | None = None,
+) -> HttpResponse:
     unit = request.user.unit_system
     data = request.POST if request.method == "POST" else None
     form = WeighForm(
         data,
+        request.FILES if data is not None else None,
         method=method,
         yard=request.yard,
         units=unit,
-        initial={"weighed_on": timezone.localdate(), "thing": request.GET.get("thing", "")},
+        ticket=ticket,
+        initial=initial,
     )
-    result = None
+    loads = AboardRows(
+        data if data is not None and "aboard-TOTAL_FORMS" in data else None,
+        prefix="aboard",
+        initial=rows,
+        form_kwargs={"yard": request.yard, "units": unit},
+    )
+    result, status = None, 200
     if data is not None:
-        valid = form.is_valid()
+        valid = form.is_valid() & (loads.is_valid() if loads.is_bound else True)
         result = form.result()
+        status = 422
         if valid and result is not None and not form.errors and data.get("keep") == "1":
-            ticket = keep_ticket(form, result, user=request.user, system=unit)
-            messages.success(request, "The ticket is kept. Nothing in the book has changed.")
-            return redirect("weighed", ticket.pk)
+            aboard = [
+                row for one in loads.forms if loads.is_bound and (row := one.as_row()) is not None
+            ]
+            try:
+                kept = keep_ticket(
+                    form,
+                    result,
+                    user=request.user,
+                    system=unit,
+                    aboard=aboard,
+                    ticket=ticket,
+                    version=data.get("version", ""),
+                )
+            except StaleTicket:
+                status = 409
+                form.add_error(
+                    None,
+                    "Somebody corrected this ticket in between. What you typed is still here; "
+                    "open the ticket in another window, compare, and keep yours or leave it.",
+                )
+                if ticket is not None:
+                    ticket.refresh_from_db()
+            except PhotoError as error:
+                form.add_error("photo", str(error))
+            else:
+                messages.success(request, "The ticket is kept. Nothing in the book has changed.")
+                return redirect("weighed", kept.pk)
     looking = request.headers.get("HX-Request") == "true"
     context = {
         "method": method,
         "form": form,
-        "outcome": None if result is None else _outcome(result, unit),
+        "loads": loads,
+        "ticket": ticket,
+        "outcome": None if result is None else outcome_of(result, unit),
         "doubts": [] if result is None else doubts(form, result, unit),
         "problems": _problems(form) if data is not None and looking else [],
         "title": method.title,
@@ -105,26 +208,25 @@ def weigh(request: YardRequest, slug: str) -> HttpResponse:
     }
     if looking:
         return render(request, "weighing/_outcome.html", context)
-    status = 422 if data is not None else 200
     return render(request, "weighing/method.html", context, status=status)
 
 
 def _problems(form: WeighForm) -> list[str]:
     """What is wrong with readings that were typed; empty boxes are not wrong yet."""
     return [
-        f"{form.fields[box.name].label}: {error}"
-        for box in form.method.boxes
-        for error in form.errors.get(box.name, [])
-        if form.data.get(box.name)
+        f"{bound.label}: {error}"
+        for bound in [*form.boxes, *form.scale]
+        for error in form.errors.get(bound.name, [])
+        if form.data.get(bound.name)
     ]
 
 
-def _outcome(result: Result, unit: UnitSystem) -> dict[str, Any]:
-    main = result.main
+def outcome_of(result: Result, unit: UnitSystem) -> dict[str, Any]:
+    """Arithmetic and figures of a result, written out."""
     return {
         "lines": [_line(line, unit) for line in result.lines],
-        "main": _figure(main, unit),
-        "figures": [_figure(figure, unit) for figure in result.figures[1:]],
+        "main": shown(result.main, unit),
+        "figures": [shown(figure, unit) for figure in result.figures[1:]],
     }
 
 
@@ -138,20 +240,23 @@ def _line(line: Line, unit: UnitSystem) -> Shown:
     return Shown(name=line.name, amount=f"{line.sign} {amount}")
 
 
-def _figure(figure: Figure, unit: UnitSystem) -> Shown:
-    write = write_length if figure.of == "balance" else write_mass
+def shown(figure: Figure, unit: UnitSystem) -> Shown:
+    """A figure with its tolerance, written out."""
+    if figure.of == "part_given_back":
+        amount, tolerance = write_percent(figure.value), write_percent(figure.tolerance)
+    else:
+        write = write_length if figure.of == "balance" else write_mass
+        amount = write(figure.value, unit)
+        tolerance = write(figure.tolerance, unit) if figure.tolerance else ""
     name = NAMES.get(figure.of) or figure.of.replace("_", " ").capitalize()
-    return Shown(
-        name=name,
-        amount=write(figure.value, unit),
-        tolerance=write(figure.tolerance, unit) if figure.tolerance else "",
-    )
+    return Shown(name=name, amount=amount, tolerance=tolerance)
 
 
-def _tickets(request: YardRequest) -> Any:
+def tickets_of(request: YardRequest) -> Any:
+    """The yard's tickets with what a list of them shows."""
     return (
         Ticket.objects.filter(yard=request.yard)
-        .select_related("added_by")
+        .select_related("added_by", "first", "configuration__machine", "of_haul__haul")
         .prefetch_related("thing")
     )
 
@@ -159,32 +264,30 @@ def _tickets(request: YardRequest) -> Any:
 @require_GET
 @in_yard
 def tickets(request: YardRequest) -> HttpResponse:
-    """Every ticket of the yard, the newest first; found by place, number or what was aboard."""
-    search = request.GET.get("q", "").strip()[:100]
-    found = _tickets(request)
-    if search:
-        found = found.filter(
-            Q(place__icontains=search) | Q(number__icontains=search) | Q(aboard__icontains=search)
-        )
-    page = Paginator(found, LISTED).get_page(request.GET.get("page"))
+    """Every ticket of the yard, the newest first, narrowed by words, thing and dates."""
+    find = FindTickets(request.GET, yard=request.yard)
+    page = Paginator(find.narrowed(tickets_of(request)), LISTED).get_page(request.GET.get("page"))
     context = {
         "page": page,
-        "rows": [_row(ticket, request.user.unit_system) for ticket in page.object_list],
-        "search": search,
+        "rows": [row_of(ticket) for ticket in page.object_list],
+        "find": find,
+        "address": find.address(),
         "place": "weigh",
     }
     return render(request, "weighing/tickets.html", context)
 
 
-def _row(ticket: Ticket, unit: UnitSystem) -> dict[str, Any]:
+def row_of(ticket: Ticket) -> dict[str, Any]:
+    """A ticket with its thing, its way of weighing and its figures."""
     method = METHODS.get(ticket.method)
     return {
         "ticket": ticket,
         "thing": ticket.thing,
-        "how": method.title if method else "",
+        "called": str(ticket.configuration or ticket.thing or "Not in the book"),
+        "how": method.title if method else "A haul on three pads" if ticket.method == HAUL else "",
         "figures": [
             (str(Ticket._meta.get_field(name).verbose_name), getattr(ticket, name))
-            for name in Ticket.READINGS
+            for name in Ticket.FIGURES
             if getattr(ticket, name) is not None
         ],
     }
@@ -194,26 +297,61 @@ def _row(ticket: Ticket, unit: UnitSystem) -> dict[str, Any]:
 @in_yard
 def weighed(request: YardRequest, pk: int) -> HttpResponse:
     """One ticket: what was read, what follows, and what the book could take over."""
-    ticket = get_object_or_404(_tickets(request), pk=pk)
+    ticket = get_object_or_404(tickets_of(request), pk=pk)
+    unit = request.user.unit_system
     method = METHODS.get(ticket.method)
-    boxes = {box.name: box.label for box in method.boxes} if method else {}
+    boxes = {box.name: box.label for box in method.boxes} if method else dict(BOX_LABELS)
+    boxes |= {"step": "The scale's step", "capacity": "its capacity"}
     read = ticket.readings.get("boxes", {})
+    on_ticket = {"whole_mass", "tongue_mass", "front_axle_mass", "rear_axle_mass", "axles_mass"}
+    family = [ticket.first] if ticket.first else list(ticket.again.order_by("weighed_on", "pk"))
     context = {
-        **_row(ticket, request.user.unit_system),
+        **row_of(ticket),
+        "tolerances": {
+            name: write_mass(kg, unit)
+            for name, kg in ticket.readings.get("tolerance_kg", {}).items()
+            if name in on_ticket and kg
+        },
+        "others": [
+            shown(Figure(of=of, value=value, tolerance=tolerance), unit)
+            for of, value, tolerance in ticket.readings.get("figures", [])
+            if of in NAMES
+            and of not in ("trailer", "machine", "whole", "tongue", "load")
+            and of != "trailer_axles"
+        ],
         "read": [(label, read[name]) for name, label in boxes.items() if name in read],
         "slug": slug_of(ticket.thing) if ticket.thing else "",
+        "loads": list(ticket.loads.select_related("machine", "configuration")),
+        "photos": list(ticket.photos.all()),
+        "family": [(other, _apart(ticket, other, unit)) for other in family if other],
         "offers": offers(ticket),
         "empty": ticket.readings.get("empty", False),
+        "may_change": _may_change(request, ticket),
+        "method": method,
         "place": "weigh",
     }
     return render(request, "weighing/ticket.html", context)
+
+
+def _apart(ticket: Ticket, other: Ticket, unit: UnitSystem) -> list[tuple[str, str]]:
+    """How far the same figures of two tickets lie apart: this one less the other."""
+    found = []
+    for name in Ticket.FIGURES:
+        one: Quantity | None = getattr(ticket, name)
+        two: Quantity | None = getattr(other, name)
+        if one is not None and two is not None:
+            apart = float(one.si - two.si)
+            sign = "+" if apart >= 0 else "−"
+            label = str(Ticket._meta.get_field(name).verbose_name)
+            found.append((label, f"{sign} {write_mass(abs(apart), unit)}"))
+    return found
 
 
 @require_POST
 @planners
 def take_over_ticket(request: YardRequest, pk: int) -> HttpResponse:
     """Put a ticket's figures into the book."""
-    ticket = get_object_or_404(_tickets(request), pk=pk)
+    ticket = get_object_or_404(tickets_of(request), pk=pk)
     thing = take_over(ticket, user=request.user)
     if thing is None:
         messages.error(request, "There is nothing of this ticket that the book does not have.")

@@ -9,11 +9,12 @@ from book.models.hitch import Hitch, HitchLink, HitchPart, TrailerPart
 from book.models.machine import Configuration, Machine, MachinePart
 from book.models.photo import Photo
 from book.models.thing import Known, Thing, YardOfChange
-from book.models.ticket import Ticket
+from book.models.ticket import Aboard, Ticket
 from book.models.trailer import Trailer, TrailerAddition, TrailerAxle
 from book.models.truck import Truck, TruckLoad
 
 __all__ = [
+    "Aboard",
     "Bulk",
     "Configuration",
     "Hitch",

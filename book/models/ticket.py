@@ -5,11 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 from django.conf import settings
-from django.contrib.contenttypes.fields import GenericForeignKey
+from django.contrib.contenttypes.fields import GenericForeignKey, GenericRelation
 from django.contrib.contenttypes.models import ContentType
 from django.db import models
 
-from book.fields import MassField
+from book.fields import LengthField, MassField
+from book.models.machine import Configuration, Machine
 from yards.models import YardOwned
 
 
@@ -28,6 +29,11 @@ class Ticket(YardOwned):
     front_axle_mass = MassField("front axle", null=True)
     rear_axle_mass = MassField("rear axle", null=True)
     tongue_mass = MassField("tongue", null=True)
+    axles_mass = MassField("trailer axles", null=True, help_text="On their pad, hitched.")
+    configuration = models.ForeignKey(
+        Configuration, null=True, blank=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    """How a weighed machine was set up; ``None`` as the book has it on its first page."""
     place = models.CharField(max_length=120, blank=True)
     number = models.CharField("ticket number", max_length=60, blank=True)
     aboard = models.CharField(max_length=200, blank=True, help_text="People, fuel, what was on it.")
@@ -36,12 +42,24 @@ class Ticket(YardOwned):
     """How it was weighed, where the Weigh pages worked the figures out."""
     readings: Any = models.JSONField(default=dict, blank=True)
     """What was read, as it was typed, by the name of its box."""
+    read_by = models.CharField(max_length=80, blank=True)
+    first = models.ForeignKey(
+        "self",
+        null=True,
+        blank=True,
+        on_delete=models.SET_NULL,
+        related_name="again",
+        verbose_name="second weighing of",
+    )
+    photos = GenericRelation("book.Photo")
+    version = models.PositiveIntegerField(default=1, editable=False)
     added_at = models.DateTimeField(auto_now_add=True)
     added_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
     )
 
     READINGS = ("whole_mass", "front_axle_mass", "rear_axle_mass", "tongue_mass")
+    FIGURES = (*READINGS, "axles_mass")
 
     class Meta:
         ordering = ["-weighed_on", "-pk"]
@@ -49,3 +67,42 @@ class Ticket(YardOwned):
 
     def __str__(self) -> str:
         return f"{self.weighed_on:%d %b %Y}"
+
+    @property
+    def name(self) -> str:
+        """What a photo is attached to, in words."""
+        return f"The ticket of {self}"
+
+
+class Aboard(models.Model):
+    """Something that was aboard when a ticket was read: people, fuel, an item at its place.
+
+    ``reference`` is an item's mark behind the headboard, as on the deck tape.
+    """
+
+    class Kind(models.TextChoices):
+        PERSON = "person", "People"
+        FUEL = "fuel", "Fuel"
+        ITEM = "item", "A machine of the book"
+        OTHER = "other", "Something else"
+
+    class Facing(models.TextChoices):
+        FORWARD = "forward", "Forward"
+        BACKWARD = "backward", "Backward"
+
+    ticket = models.ForeignKey(Ticket, on_delete=models.CASCADE, related_name="loads")
+    kind = models.CharField(max_length=6, choices=Kind.choices, default=Kind.OTHER)
+    name = models.CharField(max_length=80, blank=True)
+    machine = models.ForeignKey(Machine, null=True, on_delete=models.SET_NULL, related_name="+")
+    configuration = models.ForeignKey(
+        Configuration, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    mass = MassField(null=True)
+    reference = LengthField("mark behind the headboard", null=True, least="any")
+    facing = models.CharField(max_length=8, choices=Facing.choices, default=Facing.FORWARD)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return self.name or str(self.configuration or self.machine or self.get_kind_display())

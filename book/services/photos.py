@@ -11,7 +11,7 @@ from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import UploadedFile
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from book.models import Photo, Thing
+from book.models import Photo, Thing, Ticket
 from yards.models import User
 
 MAX_BYTES: Final = 12_000_000
@@ -76,8 +76,8 @@ def encoded(file: UploadedFile) -> bytes:
     return out.getvalue()
 
 
-def attach(thing: Thing, file: UploadedFile, *, caption: str, user: User) -> Photo:
-    """Keep a photo with a thing.
+def attach(thing: Thing | Ticket, file: UploadedFile, *, caption: str, user: User) -> Photo:
+    """Keep a photo with a thing or a ticket.
 
     Raises:
         PhotoError: the file cannot be kept, or there are enough.

@@ -9,14 +9,13 @@ from typing import Any, Final
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
-from book.forms import TicketForm
 from book.history import keep, recorded
 from book.models import Bulk, Configuration, Machine, Photo, Thing, Ticket, Trailer, Truck
 from book.services.photos import PhotoError, attach
+from book.ticketfile import dump_ticket, list_of, load_ticket
 from book.tolerances import Tolerances
 from book.yardfile import FORMAT, MAX_THINGS, SHAPES, YardFileError, dump_yard, load_yard
 from hauls.models import Haul, HaulItem
-from measures import UnitSystem
 from mechanics.errors import MechanicsError
 from mechanics.report import evaluate
 from planfile.errors import PlanFileError
@@ -25,7 +24,6 @@ from yards.models import User, Yard
 
 VERSION: Final = 1
 MAX_BYTES: Final = 60_000_000
-TICKET_TEXTS: Final = ("place", "number", "aboard")
 KEYS: Final = ("format", "version", "name", "tolerances", *SHAPES, "hauls", "tickets", "photos")
 
 
@@ -39,9 +37,14 @@ def dump_whole(yard: Yard, *, photos: bool) -> dict[str, Any]:
         **dict(dump_yard(yard)),
         "hauls": [_dump_haul(haul) for haul in _hauls(yard)],
     }
-    document["tickets"] = [
-        entry for t in Ticket.objects.filter(yard=yard).order_by("pk") if (entry := _ticket(t))
-    ]
+    tickets = list(
+        Ticket.objects.filter(yard=yard)
+        .select_related("configuration")
+        .prefetch_related("thing", "loads__machine", "loads__configuration")
+        .order_by("pk")
+    )
+    numbers = {ticket.pk: n for n, ticket in enumerate(tickets)}
+    document["tickets"] = [dump_ticket(ticket, numbers) for ticket in tickets]
     if photos:
         document["photos"] = [
             entry for p in Photo.objects.filter(yard=yard) if (entry := _photo(p))
@@ -79,31 +82,13 @@ def _dump_haul(haul: Haul) -> dict[str, Any]:
     return {**document, "items": items} if items else document
 
 
-def _list_of(thing: Thing) -> str:
-    """The list of the file that a thing stands in."""
-    return next(name for name, shape in SHAPES.items() if isinstance(thing, shape.model))
-
-
-def _ticket(ticket: Ticket) -> dict[str, Any] | None:
-    thing = ticket.thing
-    if thing is None:
-        return None
-    figures = {name: getattr(ticket, name) for name in (*Ticket.READINGS, *TICKET_TEXTS)}
-    return {
-        "list": _list_of(thing),
-        "name": thing.name,
-        "weighed_on": ticket.weighed_on.isoformat(),
-        **{name: str(figure) for name, figure in figures.items() if figure},
-    }
-
-
 def _photo(photo: Photo) -> dict[str, Any] | None:
     thing = photo.thing
-    if thing is None or not photo.file.storage.exists(photo.file.name):
+    if not isinstance(thing, Thing) or not photo.file.storage.exists(photo.file.name):
         return None
     with photo.file.open("rb") as file:
         data = base64.b64encode(file.read()).decode()
-    return {"list": _list_of(thing), "name": thing.name, "caption": photo.caption, "jpeg": data}
+    return {"list": list_of(thing), "name": thing.name, "caption": photo.caption, "jpeg": data}
 
 
 def read_file(data: bytes) -> dict[str, Any]:
@@ -165,8 +150,13 @@ def _load_whole(
         if not isinstance(tickets, list) or len(tickets) > MAX_THINGS:
             problems.append("tickets: expected a list")
             tickets = []
+        made: list[Ticket] = []
         for n, entry in enumerate(tickets):
-            _load_ticket(entry, yard, user, f"tickets[{n}]", problems)
+            ticket = load_ticket(
+                entry, yard=yard, user=user, path=f"tickets[{n}]", problems=problems, before=made
+            )
+            if ticket is not None:
+                made.append(ticket)
         photos = document.get("photos", [])
         if not isinstance(photos, list):
             problems.append("photos: expected a list")
@@ -251,23 +241,6 @@ def _link(haul: Haul, item_id: str, named: Any, yard: Yard) -> HaulItem | None:
         if configuration is None:
             return None
     return HaulItem(haul=haul, item_id=item_id, machine=machine, configuration=configuration)
-
-
-def _load_ticket(entry: Any, yard: Yard, user: User, path: str, problems: list[str]) -> None:
-    shape = SHAPES.get(entry.get("list", "")) if isinstance(entry, dict) else None
-    thing = _named(shape.model, entry.get("name"), yard) if shape else None  # type: ignore[arg-type]
-    if thing is None:
-        problems.append(f"{path}: not a thing of the book")
-        return
-    form = TicketForm(entry, units=UnitSystem.US)
-    unknown = set(entry) - {"list", "name", *form.fields}
-    problems += [f"{path}.{name}: no such field" for name in sorted(unknown)]
-    for name, errors in form.errors.items():
-        problems += [f"{path}.{name}: {words}" for words in errors]
-    if form.is_valid():
-        ticket = form.save(commit=False)
-        ticket.yard, ticket.thing, ticket.added_by = yard, thing, user
-        ticket.save()
 
 
 def _load_photo(

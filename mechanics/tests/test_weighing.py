@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
@@ -9,6 +11,8 @@ from hypothesis import strategies as st
 from mechanics.errors import InputError
 from mechanics.weighing import (
     Reading,
+    Result,
+    again,
     at_the_ball,
     at_the_jack,
     axle_by_axle,
@@ -30,6 +34,30 @@ doubts = st.floats(0, 40)
 def read(value: float, tolerance: float = 0.0) -> Reading:
     """A reading."""
     return Reading(value=value, tolerance=tolerance)
+
+
+def pads(tight: tuple[Reading, Reading, Reading] | None = None) -> Result:
+    """Pads slack and unhitched, and perhaps with the bars hung."""
+    return segmented(
+        steer=read(3000),
+        drive=read(2300),
+        trailer_pad=read(3000),
+        steer_alone=read(3200),
+        drive_alone=read(1700),
+        tight=tight,
+    )
+
+
+def arch(**given: Any) -> Result:
+    """Arch heights of two known loads and a trailer, some of them changed."""
+    right = {
+        "height": read(0.93),
+        "first_kg": 0.0,
+        "first_height": read(0.97),
+        "second_kg": 300.0,
+        "second_height": read(0.94),
+    } | given
+    return squat(right.pop("height"), **right)
 
 
 class Impossible(SimpleTestCase):
@@ -65,14 +93,20 @@ class Impossible(SimpleTestCase):
             ("tare", lambda: lever(read(100), tare=read(-1), beam_m=1, arm_m=0.5)),
             ("reading", lambda: lever(read(5), tare=read(6), beam_m=1, arm_m=0.5)),
             ("arm", lambda: lever(read(100), tare=read(5), beam_m=0.4, arm_m=0.5)),
-            ("wheel_2", lambda: wheel_by_wheel([read(400)])),
-            ("wheel_2", lambda: wheel_by_wheel([read(400), read(-3)])),
+            ("right_1", lambda: wheel_by_wheel([read(400)], [])),
+            ("left_2", lambda: wheel_by_wheel([read(400)], [read(400), read(390)])),
+            ("right_1", lambda: wheel_by_wheel([read(400)], [read(-3)])),
+            ("reading_2", lambda: again([read(400)])),
+            ("reading_1", lambda: again([read(0), read(3)])),
+            ("steer_tight", lambda: pads(tight=(read(2900), read(2200), read(3200)))),
+            ("trailer_tight", lambda: pads(tight=(read(3100), read(2100), read(3900)))),
             ("rigging", lambda: lifts(read(400), read(300), rigging=read(-2))),
             ("first", lambda: lifts(read(4), read(3), rigging=read(20))),
             ("apart", lambda: lifts(read(400), read(300), rigging=read(2), apart_m=0.0)),
-            ("known", lambda: squat(read(0.02), known_kg=0, known_drop_m=0.02)),
-            ("known_drop", lambda: squat(read(0.02), known_kg=100, known_drop_m=-0.02)),
-            ("drop", lambda: squat(read(-0.02), known_kg=100, known_drop_m=0.02)),
+            ("known_1", lambda: arch(first_kg=-1.0)),
+            ("known_2", lambda: arch(second_kg=0.0)),
+            ("height_2", lambda: arch(second_height=read(0.99))),
+            ("height", lambda: arch(height=read(0.99))),
             (
                 "second",
                 lambda: two_placements(read(300), read(300), moved_m=read(0.4), axles_m=5.0),

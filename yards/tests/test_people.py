@@ -10,6 +10,8 @@ from django.utils import timezone
 
 from book.kinds import KINDS
 from book.models import Configuration, Hitch, Machine, Photo, Ticket, Trailer, Truck
+from book.services.photos import attach
+from demo.plate import plate_photo
 from hauls.models import Haul
 from hauls.tests.test_views import YardCase
 from yards.models import Invitation, Membership, Role, User, Yard
@@ -240,7 +242,13 @@ class Rights(YardCase):
         "weigh",
         "weigh_by",
         "tickets",
+        "tickets_out",
         "weighed",
+        "weighings",
+        "fit",
+        "edit_ticket",
+        "add_ticket_photo",
+        "remove_ticket_photo",
     }
     OWNERS = {
         "people",
@@ -269,7 +277,16 @@ class Rights(YardCase):
         member = Membership.objects.exclude(user=self.user).filter(yard=self.yard).first()
         truck = Truck.objects.get(name="Work truck 3")
         invitation, _ = invite(yard=self.yard, role=Role.DRIVER, for_whom="", made_by=self.user)
+        driver = User.objects.get(username="demo-driver")
+        own = Ticket.objects.create(
+            yard=self.yard, weighed_on="2026-05-04", method="gauge", added_by=driver
+        )
+        with_photo = attach(own, plate_photo(("TICKET",)), caption="", user=driver)
         given = {
+            "weighings": ("machines", machine.pk),
+            "edit_ticket": (own.pk,),
+            "add_ticket_photo": (own.pk,),
+            "remove_ticket_photo": (own.pk, with_photo.pk),
             "add_thing": ("machines",),
             "edit_thing": ("machines", machine.pk),
             "history": ("machines", machine.pk),

@@ -82,7 +82,8 @@ document.addEventListener("click", async (event) => {
 
 /* --- a half-entered form survives a closed phone --- */
 const draftOf = (form) => `draft-${form.dataset.draft}`;
-const keptBoxes = (form) => [...form.elements].filter((box) => box.name && !["hidden", "submit", "file"].includes(box.type));
+const counter = (box) => box.name.endsWith("-TOTAL_FORMS");
+const keptBoxes = (form) => [...form.elements].filter((box) => box.name && (counter(box) || !["hidden", "submit", "file"].includes(box.type)));
 document.addEventListener("input", (event) => {
   const form = event.target.closest("form[data-draft]");
   if (!form) return;
@@ -97,10 +98,26 @@ for (const form of document.querySelectorAll("form[data-draft]")) {
   const kept = JSON.parse(localStorage.getItem(draftOf(form)) ?? "{}");
   /* what the server sent back with its faults is newer than what was kept */
   if (form.querySelector(".wrong, .note-error")) continue;
-  for (const box of keptBoxes(form)) {
-    if (!(box.name in kept)) continue;
-    if (box.type === "checkbox") box.checked = kept[box.name];
-    else if (kept[box.name]) box.value = kept[box.name];
+  const fill = () => {
+    for (const box of keptBoxes(form)) {
+      if (!(box.name in kept) || counter(box)) continue;
+      if (box.type === "checkbox") box.checked = kept[box.name];
+      else if (kept[box.name]) box.value = kept[box.name];
+    }
+  };
+  fill();
+  /* rows that were added are added again, once the lists of rows are alive */
+  const totals = keptBoxes(form).filter((box) => counter(box) && Number(kept[box.name] ?? 0) > Number(box.value));
+  if (totals.length) {
+    document.addEventListener("alpine:initialized", () => {
+      for (const total of totals) {
+        const add = total.closest("[x-data]").querySelector("button[data-add-row]");
+        while (Number(total.value) < Number(kept[total.name])) add.click();
+        const fold = total.closest("details");
+        if (fold) fold.open = true;
+      }
+      fill();
+    });
   }
   /* the arithmetic is asked for once the page listens */
   if (Object.keys(kept).length) {

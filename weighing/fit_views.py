@@ -1,0 +1,235 @@
+"""What all readings say together: a thing's weighings over time, and the fit."""
+
+from __future__ import annotations
+
+from typing import Any
+from urllib.parse import urlencode
+
+from django.contrib import messages
+from django.http import Http404, HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from book.errors import IncompleteError
+from book.kinds import KINDS, slug_of
+from book.models import Configuration, Machine, Ticket, Trailer, Truck
+from measures import Quantity, UnitSystem
+from measures.writing import write_mass
+from mechanics.fit import CONTRADICT
+from weighing.chart import Weighed, chart
+from weighing.fitting import (
+    StaleFit,
+    accept,
+    agreement,
+    estimates,
+    hauls_on,
+    put_together,
+    residuals,
+    slip_words,
+    versions,
+)
+from weighing.gathering import Subject, gather, pairs_with_readings
+from weighing.learning import bias_of
+from weighing.models import AcceptedFit
+from weighing.views import row_of, tickets_of
+from yards.access import YardRequest, in_yard, planners
+
+SERIES = {
+    "whole_mass": ("The whole", {Trailer: "empty_mass", Machine: "mass"}),
+    "tongue_mass": ("The tongue", {Trailer: "empty_tongue_mass"}),
+    "front_axle_mass": (
+        "Front axle",
+        {Truck: "front_axle_mass", Machine: "front_axle_mass"},
+    ),
+    "rear_axle_mass": ("Rear axle", {Truck: "rear_axle_mass", Machine: "rear_axle_mass"}),
+}
+"""Figures that are charted, and the book's field that each is beside."""
+
+
+@require_GET
+@in_yard
+def weighings(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """Every weighing of a thing over time, and what they can be put together to."""
+    kind = KINDS.get(slug)
+    if kind is None or kind.model not in (Truck, Trailer, Machine):
+        raise Http404(slug)
+    thing = get_object_or_404(kind.model._default_manager.filter(yard=request.yard), pk=pk)
+    unit = request.user.unit_system
+    found = list(
+        tickets_of(request).filter(pk__in=thing.tickets.values("pk")).prefetch_related("loads")
+    )
+    charts = []
+    for field, (title, beside) in SERIES.items():
+        own = [t for t in found if getattr(t, field) is not None and _alike(t, thing)]
+        name = beside.get(type(thing))
+        book: Quantity | None = getattr(thing, name) if name else None
+        drawn = chart(
+            [_weighed(t, field, unit) for t in own],
+            None if book is None else float(book.si) / unit.kg,
+        )
+        if drawn is not None:
+            charts.append((title, drawn, [_weighed(t, field, unit) for t in own]))
+    subjects = [] if isinstance(thing, Truck) else pairs_with_readings(thing)
+    fits = [(s, n, _address(s)) for s in subjects if (n := len(gather(s)[0]))]
+    context = {
+        "thing": thing,
+        "slug": slug,
+        "charts": charts,
+        "rows": [row_of(ticket) for ticket in found],
+        "fits": fits,
+        "bias": bias_of(thing, unit) if isinstance(thing, Trailer) else [],
+        "unit": unit,
+        "place": "weigh",
+    }
+    return render(request, "weighing/weighings.html", context)
+
+
+def _alike(ticket: Ticket, thing: Any) -> bool:
+    """Whether a ticket is of the thing as the book has it: empty, in no configuration."""
+    if isinstance(thing, Trailer):
+        loaded = any(load.kind == "item" for load in ticket.loads.all())
+        return not loaded and (bool(ticket.readings.get("empty")) or not ticket.method)
+    return ticket.configuration_id is None
+
+
+def _weighed(ticket: Ticket, field: str, unit: UnitSystem) -> Weighed:
+    mass: Quantity = getattr(ticket, field)
+    tolerance = float(ticket.readings.get("tolerance_kg", {}).get(field, 0.0))
+    kg = float(mass.si)
+    where = ", ".join(part for part in (ticket.place, ticket.number) if part)
+    words = f"{ticket.weighed_on:%-d %b %Y}: {write_mass(kg, unit)}"
+    return Weighed(
+        day=ticket.weighed_on,
+        value=kg / unit.kg,
+        tolerance=tolerance / unit.kg,
+        words=f"{words}, {where}" if where else words,
+        key=ticket.pk,
+    )
+
+
+def _address(subject: Subject, **more: str) -> str:
+    asked: dict[str, Any] = {**more}
+    if subject.trailer is not None:
+        asked["trailer"] = subject.trailer.pk
+    if subject.machine is not None:
+        asked["machine"] = subject.machine.pk
+    if subject.configuration is not None:
+        asked["as"] = subject.configuration.pk
+    return urlencode(asked)
+
+
+def _subject(request: YardRequest, sent: Any) -> Subject:
+    """What is asked about; a thing of another yard is not there."""
+    trailer = machine = configuration = None
+    if str(sent.get("trailer", "")).isdigit():
+        own = Trailer.objects.filter(yard=request.yard)
+        trailer = get_object_or_404(own, pk=int(sent["trailer"]))
+    if str(sent.get("machine", "")).isdigit():
+        own_machines = Machine.objects.filter(yard=request.yard)
+        machine = get_object_or_404(own_machines, pk=int(sent["machine"]))
+        if str(sent.get("as", "")).isdigit():
+            those = Configuration.objects.filter(machine=machine)
+            configuration = get_object_or_404(those, pk=int(sent["as"]))
+    if trailer is None and machine is None:
+        raise Http404("nothing to put together")
+    return Subject(trailer=trailer, machine=machine, configuration=configuration)
+
+
+@require_GET
+@in_yard
+def together(request: YardRequest) -> HttpResponse:
+    """Readings about a trailer, a machine or both, put together by least squares."""
+    if not {"trailer", "machine"} & set(request.GET):
+        return _choose(request)
+    subject = _subject(request, request.GET)
+    unit = request.user.unit_system
+    without = set(request.GET.getlist("without"))
+    context: dict[str, Any] = {
+        "subject": subject,
+        "address": _address(subject),
+        "found": None,
+        "lacks": "",
+        "things": [(t, slug_of(t)) for t in (subject.trailer, subject.machine) if t is not None],
+        "accepted": AcceptedFit.objects.filter(
+            yard=request.yard,
+            trailer=subject.trailer,
+            machine=subject.machine,
+            configuration=subject.configuration,
+        ).select_related("accepted_by")[:5],
+        "place": "weigh",
+    }
+    try:
+        found, (left, unusable) = put_together(subject, without)
+    except IncompleteError as error:
+        context["lacks"] = str(error)
+    else:
+        context |= {"left": left, "unusable": unusable, "without": without}
+        if found is not None:
+            context |= {
+                "found": found,
+                "estimates": estimates(found, unit),
+                "residuals": residuals(found, unit),
+                "agreement": agreement(found),
+                "contradict": found.fitted.chance < CONTRADICT,
+                "slips": slip_words(found, unit),
+                "hauls": hauls_on(subject),
+                "at": versions(subject),
+            }
+    return render(request, "weighing/fit.html", context)
+
+
+def _choose(request: YardRequest) -> HttpResponse:
+    """What there are readings of."""
+    found: dict[str, tuple[Subject, int]] = {}
+    for model in (Trailer, Machine):
+        for thing in model._default_manager.filter(yard=request.yard):
+            for subject in pairs_with_readings(thing):
+                readings = len(gather(subject)[0])
+                if readings:
+                    found.setdefault(_address(subject), (subject, readings))
+    listed = sorted(found.items(), key=lambda one: -one[1][1])
+    context = {"listed": [(a, s, n) for a, (s, n) in listed], "place": "weigh"}
+    return render(request, "weighing/fits.html", context)
+
+
+@require_POST
+@planners
+def take_over_fit(request: YardRequest) -> HttpResponse:
+    """Put the chosen figures of a fit into the book."""
+    subject = _subject(request, request.POST)
+    without = request.POST.getlist("without")
+    address = "?".join((redirect("fit").url, _address(subject)))
+    if without:
+        address += "&" + urlencode([("without", key) for key in without])
+    try:
+        found, _ = put_together(subject, set(without))
+        if found is None:
+            raise StaleFit
+        if request.POST.get("readings") != str(len(found.readings)):
+            raise StaleFit
+        changed = accept(
+            found,
+            set(request.POST.getlist("take")),
+            at=request.POST.get("at", ""),
+            user=request.user,
+            system=request.user.unit_system,
+        )
+    except (StaleFit, IncompleteError):
+        messages.error(
+            request,
+            "The book or its tickets have changed since this page was drawn. Nothing was stored. "
+            "Look again, then take it over.",
+        )
+        return redirect(address)
+    if not changed:
+        messages.error(request, "Nothing was chosen. Tick what the book should take over.")
+        return redirect(address)
+    count = len(hauls_on(subject))
+    told = f" {count} haul{'s were' if count != 1 else ' was'} planned on the old figures"
+    each = " and say" if count != 1 else " and says"
+    messages.success(
+        request,
+        f"The book now has the fitted {', '.join(changed)}."
+        + (f"{told}{each} so until you take the new ones over." if count else ""),
+    )
+    return redirect(address)

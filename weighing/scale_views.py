@@ -1,0 +1,52 @@
+"""A haul against the scale: planned beside read, and the haul's own tickets."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect
+from django.utils import timezone
+from django.views.decorators.http import require_http_methods
+
+from hauls.aspect_views import aspect_page, with_plan
+from hauls.models import Haul
+from mechanics.plan import Plan
+from weighing.scaling import HaulTicketForm, keep_haul_ticket, read_boxes, scale_page
+from yards.access import YardRequest, in_yard
+
+
+@require_http_methods(["GET", "POST"])
+@in_yard
+@with_plan
+def scale(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """What a scale should show for the plan, beside what it did show; kept when asked."""
+    unit = request.user.unit_system
+    posted = request.method == "POST" and request.POST.get("do") != "compare"
+    form = HaulTicketForm(
+        request.POST if posted else None,
+        units=unit,
+        initial={"weighed_on": timezone.localdate(), "read_by": request.user.shown_name},
+    )
+    problems: list[str] = []
+    if posted:
+        boxes, problems = read_boxes(request.POST, unit)
+        if form.is_valid() and not problems:
+            ticket = keep_haul_ticket(
+                haul, plan, boxes, form.cleaned_data, user=request.user, system=unit
+            )
+            messages.success(request, "The haul's ticket is kept, with what was planned.")
+            return redirect("weighed", ticket.pk)
+    sent = request.POST if request.method == "POST" else request.GET
+    page = scale_page(haul, plan, sent, unit)
+    context: dict[str, Any] = {
+        "view": "scale",
+        "form": form,
+        "problems": problems,
+        "posted": posted,
+        **page,
+    }
+    if posted:
+        context["wrong"] = context["wrong"] or "not kept"
+    return aspect_page(request, "weighing/scale.html", haul, context)

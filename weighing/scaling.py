@@ -1,0 +1,344 @@
+"""A haul's prediction beside what a scale printed, pad by pad, and its ticket kept."""
+
+from __future__ import annotations
+
+import random
+from dataclasses import dataclass
+from datetime import date, timedelta
+from typing import Any, Final
+
+from django import forms
+from django.core.exceptions import ValidationError
+from django.db import transaction
+from django.utils import timezone
+
+from book.forms import InUnits, refuse_formula
+from book.models import Aboard, Ticket
+from hauls.models import Haul
+from measures import Quantity, ReadingError, UnitSystem, read_mass
+from measures.writing import write_entered, write_mass, write_percent
+from mechanics.loads import Loads, compute_loads
+from mechanics.plan import Plan
+from mechanics.scalehouse import Pads, pads, printed, scale_doubt_kg
+from mechanics.units import LengthUnit, MassUnit
+from weighing.learning import FIGURES, bias_of
+from weighing.models import HaulTicket
+from weighing.services import quantity
+from yards.models import User
+
+METHOD: Final = "haul"
+"""How a haul's own ticket says that it was weighed."""
+
+PADS: Final = (
+    ("steer", "Steer axle", "steer_kg"),
+    ("drive", "Drive axle", "drive_kg"),
+    ("trailer", "Trailer axles", "trailer_kg"),
+)
+ALONE: Final = (
+    ("steer_alone", "Steer axle, truck alone"),
+    ("drive_alone", "Drive axle, truck alone"),
+)
+BOX_LABELS: Final = {
+    **{name: f"{label}, hitched" for name, label, _ in PADS},
+    **dict(ALONE),
+}
+"""What the boxes of a haul's ticket are called."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PadRow:
+    """One pad: what the plan says, what was read, and the difference."""
+
+    name: str
+    label: str
+    planned: str
+    learned: str = ""
+    typed: str = ""
+    wrong: str = ""
+    difference: str = ""
+    words: str = ""
+    near: bool = True
+
+
+def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> dict[str, Any]:
+    """The pads with what was sent for each; ``practice`` prints a ticket of its own."""
+    loads = compute_loads(plan)
+    true = pads(loads)
+    seed = str(sent.get("practice", ""))[:12]
+    ticket = _practice(true, seed) if seed else None
+    rows, read = [], {}
+    taught = _taught(haul, unit)
+    for name, label, field in PADS:
+        typed = str(sent.get(name, "")).strip()[:40]
+        if ticket is not None and not typed:
+            typed = write_mass(getattr(ticket, field), unit)
+        row, kg = _row(name, label, getattr(true, field), typed, unit, taught.get(name, 0.0))
+        rows.append(row)
+        if kg is not None:
+            read[name] = kg
+    alone, alone_kg = _alone(loads, sent, unit)
+    total = None
+    if len(read) == len(PADS):
+        total, _ = _row(
+            "together", "All of it", true.together_kg, write_mass(sum(read.values()), unit), unit
+        )
+    tongue = None
+    if len(alone_kg) == len(ALONE) and {"steer", "drive"} <= set(read):
+        kg = read["steer"] + read["drive"] - sum(alone_kg.values())
+        tongue, _ = _row(
+            "tongue",
+            "Tongue, from the two weighings",
+            loads.trailer.handed_kg,
+            write_mass(kg, unit) if kg >= 0 else f"−{write_mass(-kg, unit)}",
+            unit,
+            doubts=4,
+        )
+    wrong = next((row.wrong for row in (*rows, *alone) if row.wrong), "")
+    return {
+        "rows": rows,
+        "alone": alone,
+        "total": total,
+        "tongue": tongue,
+        "planned_total": write_mass(true.together_kg, unit),
+        "next_practice": str(int(seed) + 1) if seed.isdigit() else "1",
+        "practice": bool(seed),
+        "all_read": len(read) == len(PADS) and not wrong,
+        "bias": bias_of(haul.trailer, unit) if haul.trailer else [],
+        "kept": [past(one, unit) for one in haul.weighings.select_related("ticket")],
+        "wrong": wrong,
+    }
+
+
+def _taught(haul: Haul, unit: UnitSystem) -> dict[str, float]:
+    """Biases in kg that stand out, by pad."""
+    if haul.trailer is None:
+        return {}
+    by_words = {words: name for name, words in FIGURES.items()}
+    return {
+        by_words[one.figure]: one.bias.mean_kg for one in bias_of(haul.trailer, unit) if one.matters
+    }
+
+
+def _practice(true: Pads, seed: str) -> Pads:
+    rng = random.Random(seed)  # noqa: S311  a practice ticket, no secret
+    return printed(true, lambda: rng.uniform(-1, 1))
+
+
+def _alone(loads: Loads, sent: Any, unit: UnitSystem) -> tuple[list[PadRow], dict[str, float]]:
+    planned = (loads.truck.front_unhitched_kg, loads.truck.rear_unhitched_kg)
+    rows, read = [], {}
+    for (name, label), kg in zip(ALONE, planned, strict=True):
+        row, got = _row(name, label, kg, str(sent.get(name, "")).strip()[:40], unit)
+        rows.append(row)
+        if got is not None:
+            read[name] = got
+    return rows, read
+
+
+def _row(
+    name: str,
+    label: str,
+    planned: float,
+    typed: str,
+    unit: UnitSystem,
+    taught: float = 0.0,
+    *,
+    doubts: int = 1,
+) -> tuple[PadRow, float | None]:
+    shown = write_mass(planned, unit)
+    learned = write_mass(planned + taught, unit) if taught else ""
+    if not typed:
+        return PadRow(name=name, label=label, planned=shown, learned=learned), None
+    try:
+        kg = float(read_mass(typed.lstrip("−"), unit.mass_unit).si)
+    except ReadingError as error:
+        row = PadRow(
+            name=name, label=label, planned=shown, learned=learned, typed=typed, wrong=str(error)
+        )
+        return row, None
+    kg = -kg if typed.startswith("−") else kg
+    apart = kg - planned
+    part = apart / planned if planned else 0.0
+    sign = "+" if apart >= 0 else "−"
+    within = abs(apart) <= doubts * scale_doubt_kg(kg)
+    words = (
+        "as planned"
+        if within
+        else f"{write_percent(abs(part))} {'more' if apart > 0 else 'less'} than planned"
+    )
+    row = PadRow(
+        name=name,
+        label=label,
+        planned=shown,
+        learned=learned,
+        typed=typed,
+        difference=f"{sign} {write_mass(abs(apart), unit)}",
+        words=words,
+        near=within,
+    )
+    return row, kg
+
+
+@dataclass(frozen=True, kw_only=True)
+class Past:
+    """A ticket of the haul: what was planned then, what was read, and how far apart."""
+
+    ticket: Ticket
+    rows: list[tuple[str, str, str, str]]
+
+
+def past(one: HaulTicket, unit: UnitSystem) -> Past:
+    """A kept ticket beside the plan that it was read of."""
+    readings = one.ticket.readings
+    planned, read = readings.get("planned_kg", {}), readings.get("read_kg", {})
+    rows = []
+    for name, words in FIGURES.items():
+        if name in planned and name in read:
+            apart = float(read[name]) - float(planned[name])
+            rows.append(
+                (
+                    words,
+                    write_mass(float(planned[name]), unit),
+                    write_mass(float(read[name]), unit),
+                    f"{'+' if apart >= 0 else '−'} {write_mass(abs(apart), unit)}",
+                )
+            )
+    return Past(ticket=one.ticket, rows=rows)
+
+
+class HaulTicketForm(InUnits, forms.Form):
+    """What a haul's ticket says beside its readings."""
+
+    weighed_on = forms.DateField(
+        label="Date", widget=forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")
+    )
+    place = forms.CharField(max_length=120, required=False)
+    number = forms.CharField(label="Ticket number", max_length=60, required=False)
+    fee = forms.CharField(max_length=30, required=False)
+    read_by = forms.CharField(label="Read by", max_length=80, required=False)
+
+    def __init__(self, *args: Any, units: UnitSystem, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.prepare(units)
+
+    def clean_weighed_on(self) -> date:
+        """Nobody has weighed tomorrow."""
+        day: date = self.cleaned_data["weighed_on"]
+        if day > timezone.localdate() + timedelta(days=1):
+            raise ValidationError("This date is still to come. Which day was it weighed?")
+        return day
+
+    def clean_place(self) -> str:
+        """No formula for a spreadsheet."""
+        place = str(self.cleaned_data["place"]).strip()
+        refuse_formula(place)
+        return place
+
+
+def read_boxes(sent: Any, unit: UnitSystem) -> tuple[dict[str, Quantity], list[str]]:
+    """The readings that were sent, and what is wrong with the others."""
+    found: dict[str, Quantity] = {}
+    problems = []
+    for name, label in BOX_LABELS.items():
+        typed = str(sent.get(name, "")).strip()[:40]
+        if not typed:
+            continue
+        try:
+            found[name] = read_mass(typed, unit.mass_unit)
+        except ReadingError as error:
+            problems.append(f"{label}: {error}")
+    lacking = [label for name, label, _ in PADS if name not in found]
+    if lacking and not problems:
+        problems.append(f"{lacking[0]}: a haul's ticket has all three pads.")
+    given = [name for name, _ in ALONE if name in found]
+    if len(given) == 1:
+        problems.append("Of the truck alone give both axles, or neither.")
+    if not problems and any(q.value <= 0 for q in found.values()):
+        problems.append("Every pad reads more than zero.")
+    return found, problems
+
+
+@transaction.atomic
+def keep_haul_ticket(
+    haul: Haul,
+    plan: Plan,
+    boxes: dict[str, Quantity],
+    about: dict[str, Any],
+    *,
+    user: User,
+    system: UnitSystem,
+) -> Ticket:
+    """The ticket of a haul as it stood: readings, what was planned, and what was aboard."""
+    loads = compute_loads(plan)
+    true = pads(loads)
+    kg = {name: float(q.si) for name, q in boxes.items()}
+    unit = next((q.unit for q in boxes.values() if q.unit in ("lb", "kg")), system.mass_unit)
+    planned = {name: getattr(true, field) for name, _, field in PADS}
+    read = {name: kg[name] for name in planned}
+    doubt = scale_doubt_kg(kg["trailer"])
+    tolerances = {"axles_mass": doubt}
+    ticket = Ticket(
+        yard=haul.yard,
+        method=METHOD,
+        added_by=user,
+        axles_mass=quantity(kg["trailer"], unit),
+        **about,
+    )
+    ticket.thing = haul.trailer
+    if "steer_alone" in kg and "drive_alone" in kg:
+        planned["tongue"] = loads.trailer.handed_kg
+        tongue = kg["steer"] + kg["drive"] - kg["steer_alone"] - kg["drive_alone"]
+        read["tongue"] = tongue
+        four = sum(scale_doubt_kg(kg[n]) for n in ("steer", "drive", "steer_alone", "drive_alone"))
+        if tongue > 0:
+            ticket.tongue_mass = quantity(tongue, unit)
+            ticket.whole_mass = quantity(tongue + kg["trailer"], unit)
+            tolerances |= {"tongue_mass": four, "whole_mass": four + doubt}
+    ticket.readings = {
+        "boxes": {name: write_entered(q) for name, q in boxes.items()},
+        "tolerance_kg": tolerances,
+        "planned_kg": planned,
+        "read_kg": read,
+        "empty": not plan.items,
+    }
+    ticket.save()
+    for load in loads_of(haul):
+        load.ticket = ticket
+        load.save()
+    HaulTicket.objects.create(ticket=ticket, haul=haul)
+    return ticket
+
+
+def loads_of(haul: Haul) -> list[Aboard]:
+    """What the haul has on its deck, each at its place, and what rides in the truck."""
+    document = haul.document
+    mass_unit = MassUnit(document["units"]["mass"]).value
+    length_unit = LengthUnit(document["units"]["length"]).value
+    links = {
+        link.item_id: link
+        for link in haul.links.select_related("machine", "configuration__machine")
+    }
+    found = []
+    for item in document.get("items", []):
+        link = links.get(item["id"])
+        placement = item["placement"]
+        found.append(
+            Aboard(
+                kind=Aboard.Kind.ITEM,
+                name="" if link and link.machine else str(item.get("name", item["id"]))[:80],
+                machine=link.machine if link else None,
+                configuration=link.configuration if link else None,
+                mass=Quantity.parse(f"{item['mass']} {mass_unit}"),
+                reference=Quantity.parse(f"{placement['reference']} {length_unit}"),
+                facing=placement.get("facing", "forward"),
+            )
+        )
+    for cargo in document["truck"].get("cargo", []):
+        found.append(
+            Aboard(
+                kind=Aboard.Kind.OTHER,
+                name=str(cargo.get("name", ""))[:80],
+                mass=Quantity.parse(f"{cargo['mass']} {mass_unit}"),
+            )
+        )
+    return found

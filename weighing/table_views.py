@@ -1,0 +1,69 @@
+"""Tickets out and in as a table."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpResponse
+from django.shortcuts import render
+from django.views.decorators.http import require_GET, require_http_methods
+
+from book.table_reading import TableError
+from book.table_views import SHOWN, TableFileForm, text_of
+from weighing.finding import FindTickets
+from weighing.ticket_table import COLUMNS, take_tickets_in, write_tickets
+from weighing.views import tickets_of
+from yards.access import YardRequest, in_yard, planners
+
+
+@require_GET
+@in_yard
+def tickets_out(request: YardRequest) -> HttpResponse:
+    """The tickets that the list shows, as a CSV file in the units the person reads in."""
+    find = FindTickets(request.GET, yard=request.yard)
+    found = find.narrowed(tickets_of(request)).prefetch_related(
+        "loads__machine", "loads__configuration"
+    )
+    text = write_tickets(found, request.user.unit_system)
+    # spreadsheets know UTF-8 by its mark
+    answer = HttpResponse("\ufeff" + text, content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="tickets.csv"'
+    return answer
+
+
+@require_http_methods(["GET", "POST"])
+@planners
+def tickets_in(request: YardRequest) -> HttpResponse:
+    """Try a table of tickets; taken in only when the person says so after seeing what it does."""
+    context: dict[str, Any] = {
+        "columns": [(c.header(request.user.unit_system), c.words) for c in COLUMNS],
+        "form": TableFileForm(),
+        "outcome": None,
+        "wrong": "",
+        "place": "weigh",
+    }
+    status = 200
+    if request.method == "POST":
+        try:
+            text = text_of(request)
+            outcome = take_tickets_in(
+                text, yard=request.yard, user=request.user, stamp=request.POST.get("stamp")
+            )
+        except TableError as error:
+            context["wrong"], status = str(error), 422
+        else:
+            lines = sorted(outcome.lines, key=lambda line: (not line.problems, line.number))
+            counted: dict[str, int] = {}
+            for line in outcome.lines:
+                counted[line.outcome] = counted.get(line.outcome, 0) + 1
+            moved_on = bool(request.POST.get("stamp")) and not (outcome.stored or outcome.wrong)
+            context |= {
+                "outcome": outcome,
+                "lines": lines[:SHOWN],
+                "more": max(len(lines) - SHOWN, 0),
+                "counted": counted,
+                "moved_on": moved_on,
+                "text": text,
+            }
+            status = 409 if moved_on else 422 if outcome.wrong else 200
+    return render(request, "weighing/tickets_in.html", context, status=status)
