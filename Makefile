@@ -1,4 +1,5 @@
 # make demo    install, migrate, load the demo yard, serve it
+# make gauge   a stand-in for a gauge in the hitch, sending to the demo while it runs
 # make test    install what the tests need, check everything, run every test
 # make bench   print the figures
 # make walk    time the way from an empty yard to a first verdict
@@ -9,10 +10,13 @@ VENV := .venv
 BIN := $(VENV)/bin
 DEMO_ENV := EYEBOLT_HTTPS=0
 
-.PHONY: demo test bench walk install install-test vendor screenshots
+.PHONY: demo gauge test bench walk install install-test vendor screenshots
 
 demo: $(VENV)/.run
 	@$(DEMO_ENV) PORT=$(PORT) $(BIN)/python scripts/demo.py
+
+gauge: $(VENV)/.run
+	@$(DEMO_ENV) $(BIN)/python manage.py simulate_gauge $(GAUGE)
 
 test: $(VENV)/.test
 	@PYTHON=$(BIN)/python sh scripts/test.sh

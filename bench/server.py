@@ -24,18 +24,24 @@ SECONDS = 8
 """Length of one measurement."""
 
 
+def free_port() -> int:
+    """A port that nobody listens on."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
 class Server:
     """The server as the demo starts it, on a free port, with its data in a scratch folder."""
 
     def __init__(self, folder: Path) -> None:
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = int(probe.getsockname()[1])
+        self.port, self.gauge_port = free_port(), free_port()
         self.environment = {
             **os.environ,
             "EYEBOLT_DATA": str(folder),
             "EYEBOLT_HTTPS": "0",
             "PORT": str(self.port),
+            "EYEBOLT_GAUGE_PORT": str(self.gauge_port),
         }
 
     def __enter__(self) -> Server:

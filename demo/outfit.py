@@ -347,7 +347,10 @@ BULK: list[dict[str, Any]] = [
 
 TICKETS: list[tuple[str, str, int, str, dict[str, int]]] = [
     ("truck", "Work truck 3", 140, "20418", {"front_axle_mass": 4180, "rear_axle_mass": 2940}),
+    ("trailer", "20 ft equipment trailer", 402, "16630", {"whole_mass": 2860, "tongue_mass": 370}),
     ("trailer", "20 ft equipment trailer", 140, "20419", {"whole_mass": 2900, "tongue_mass": 380}),
+    ("machine", "Harrow 48 tractor with loader", 371, "17012", {"whole_mass": 5180}),
+    ("machine", "Harrow 48 tractor with loader", 205, "19544", {"whole_mass": 5220}),
     ("machine", "Harrow 48 tractor with loader", 96, "21007", {"whole_mass": 5340}),
     ("machine", "Kestrel T6 compact loader", 61, "21733", {"whole_mass": 6480}),
     (
@@ -359,6 +362,29 @@ TICKETS: list[tuple[str, str, int, str, dict[str, int]]] = [
     ),
 ]
 """Kind of thing, its name, how many days ago, ticket number, readings in pounds."""
+
+GAUGE: dict[str, Any] = {"name": "Hitch gauge", "unit": "lb", "step": 20, "rating": 2000}
+
+PLACED: list[tuple[str, int, list[float], float, float, int | None]] = [
+    # as the book has it: the readings agree
+    ("Big tractor to Upper Fern on the gooseneck", 9, [-14, -6, 4, 12], 1.0, 0.5, None),
+    # the second reading was taken with the gauge switched to kilograms
+    ("Compact loader to the Stony Bank culvert", 29, [-10, 0, 8], 1.01, 0.0, 1),
+    # a little heavier than the book has it
+    ("Orchard tractor to the Quarry Lane block", 17, [-12, -4, 4, 12], 1.012, 0.0, None),
+]
+"""Haul, how many days ago, places of the mark beside the planned one, true mass over the
+book's, true balance point ahead of the book's in inches, and which reading is of kilograms
+taken for pounds."""
+
+SCALED: list[tuple[str, int, str, float]] = [
+    ("Orchard tractor to the Quarry Lane block", 44, "22015", 96),
+    ("Compact loader to the Stony Bank culvert", 30, "22310", 74),
+    ("Orchard tractor back from Mill Ponds", 23, "22478", 88),
+    ("Plough out behind the half-ton", 12, "22790", 101),
+]
+"""Haul, how many days ago its outfit stood on the scale, ticket number, and how many pounds
+the trailer's axles carried beyond the plan: mud, and a bench nobody has counted."""
 
 HAULS: list[dict[str, Any]] = [
     # all is well

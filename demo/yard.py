@@ -35,6 +35,7 @@ from book.services.photos import attach
 from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
 from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
+from demo.weighings import make_weighings
 from hauls.compose import Load
 from hauls.models import Haul
 from hauls.services.haul import create_haul, save_haul, set_reference
@@ -88,6 +89,7 @@ def make_demo_yard() -> bool:
         _place(haul, entry, user)
     _photos(yard, user)
     _tickets(yard)
+    make_weighings(yard)
     _reweigh(yard, user)
     return True
 

@@ -12,6 +12,9 @@ EYEBOLT_DEBUG          1: error pages with internals, never served on  0
 EYEBOLT_SIGN_UP        1: anybody may make a yard of their own         1
 EYEBOLT_PROXIES        proxies in front that are to be trusted         0
 EYEBOLT_TIME_ZONE      time zone of the yard's clock                   UTC
+EYEBOLT_GAUGE_HOST     where gauges connect to                         127.0.0.1
+EYEBOLT_GAUGE_PORT     the port for it; 0 reads no gauge live          8765
+EYEBOLT_GAUGE_STREAMS  pages watching per process; more ask in turns   20
 =====================  ==============================================  ==================
 """
 
@@ -57,6 +60,7 @@ INSTALLED_APPS = [
     "book",
     "hauls",
     "weighing",
+    "gauge",
     "demo",
 ]
 
@@ -167,6 +171,11 @@ SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 PASSWORD_RESET_TIMEOUT = 60 * 60 * 24 * 3
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+
+# gauges send their lines to a service beside the web server, pages watch them through it
+GAUGE_HOST = os.environ.get("EYEBOLT_GAUGE_HOST", "127.0.0.1")
+GAUGE_PORT = int(os.environ.get("EYEBOLT_GAUGE_PORT", "8765"))
+GAUGE_STREAMS = int(os.environ.get("EYEBOLT_GAUGE_STREAMS", "20"))
 
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {

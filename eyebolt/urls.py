@@ -7,6 +7,7 @@ urlpatterns = [
     path("", include("yards.urls")),
     path("book/", include("book.urls")),
     path("", include("weighing.haul_urls")),
+    path("", include("gauge.urls")),
     path("weigh/", include("weighing.urls")),
     path("formats/", include("planfile.urls")),
 ]

@@ -50,9 +50,20 @@ def printed(true: Pads, chance: Callable[[], float]) -> Pads:
     ``chance`` gives numbers from -1 to 1; the same numbers give the same ticket.
     """
 
-    def one(kg: float) -> float:
-        return round(kg * (1 + PART * chance()) / STEP_KG) * STEP_KG
-
     return Pads(
-        steer_kg=one(true.steer_kg), drive_kg=one(true.drive_kg), trailer_kg=one(true.trailer_kg)
+        steer_kg=_one(true.steer_kg, chance()),
+        drive_kg=_one(true.drive_kg, chance()),
+        trailer_kg=_one(true.trailer_kg, chance()),
     )
+
+
+def printed_alone(loads: Loads, chance: Callable[[], float]) -> tuple[float, float]:
+    """Steer and drive pads with the truck alone, in kg, printed the same way."""
+    return (
+        _one(loads.truck.front_unhitched_kg, chance()),
+        _one(loads.truck.rear_unhitched_kg, chance()),
+    )
+
+
+def _one(kg: float, luck: float) -> float:
+    return round(kg * (1 + PART * luck) / STEP_KG) * STEP_KG

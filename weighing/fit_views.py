@@ -34,6 +34,9 @@ from weighing.models import AcceptedFit
 from weighing.views import row_of, tickets_of
 from yards.access import YardRequest, in_yard, planners
 
+FEWEST_CHARTED = 2
+"""One weighing is no line over time."""
+
 SERIES = {
     "whole_mass": ("The whole", {Trailer: "empty_mass", Machine: "mass"}),
     "tongue_mass": ("The tongue", {Trailer: "empty_tongue_mass"}),
@@ -63,12 +66,13 @@ def weighings(request: YardRequest, slug: str, pk: int) -> HttpResponse:
         own = [t for t in found if getattr(t, field) is not None and _alike(t, thing)]
         name = beside.get(type(thing))
         book: Quantity | None = getattr(thing, name) if name else None
+        if len(own) < FEWEST_CHARTED:
+            continue
         drawn = chart(
             [_weighed(t, field, unit) for t in own],
             None if book is None else float(book.si) / unit.kg,
         )
-        if drawn is not None:
-            charts.append((title, drawn, [_weighed(t, field, unit) for t in own]))
+        charts.append((title, drawn))
     subjects = [] if isinstance(thing, Truck) else pairs_with_readings(thing)
     fits = [(s, n, _address(s)) for s in subjects if (n := len(gather(s)[0]))]
     context = {

@@ -77,6 +77,7 @@ class Together:
     subject: Subject
     readings: list[Gathered]
     belief: Belief
+    book: Belief
     fitted: Fitted
     slips: tuple[Suspect, ...]
 
@@ -100,6 +101,7 @@ def put_together(subject: Subject, without: set[str]) -> tuple[Together | None, 
         subject=subject,
         readings=used,
         belief=belief,
+        book=believed(subject, [], fresh=True),
         fitted=fit(seen, belief),
         slips=suspects(seen, belief),
     )
@@ -110,7 +112,8 @@ def estimates(found: Together, unit: UnitSystem) -> list[Estimate]:
     """Each unknown: the book's figure beside the readings'."""
     rows = []
     for name in found.subject.unknowns:
-        was, doubt = getattr(found.belief, name)
+        doubt = getattr(found.belief, name)[1]
+        was, book_doubt = getattr(found.book, name)
         now, error = found.fitted.estimate(name)
         write = write_length if name in LENGTHS else write_mass
         tells = error < TELLS * doubt
@@ -123,7 +126,7 @@ def estimates(found: Together, unit: UnitSystem) -> list[Estimate]:
                 name=name,
                 title=NAMES[name],
                 book=write(was, unit),
-                book_doubt=close(ERRORS * doubt, unit),
+                book_doubt=close(ERRORS * book_doubt, unit),
                 fitted=write(now, unit),
                 fitted_doubt=close(ERRORS * error, unit),
                 apart=f"{sign} {close(abs(apart), unit)}",
@@ -211,10 +214,10 @@ def _slip(suspect: Suspect, gathered: Gathered, unit: UnitSystem) -> str:
             f"{reading}: would fit if something else still carried {write_mass(size, unit)}. Was "
             "the jack off the ground?"
         )
-    more = "more" if size < 0 else "less"
+    way = "heavier" if size < 0 else "lighter"
     return (
-        f"{reading}: would fit with {write_mass(abs(size), unit)} {more} aboard than was meant. "
-        "Were the same people in the truck both times?"
+        f"{reading}: {write_mass(abs(size), unit)} {way} than the others say. Were the same people "
+        "and things aboard, and nothing more on it since?"
     )
 
 

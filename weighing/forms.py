@@ -141,7 +141,16 @@ class WeighForm(InUnits, forms.Form):
     @property
     def about(self) -> list[forms.BoundField]:
         """What the ticket says beside them."""
-        names = ("weighed_on", "place", "number", "fee", "read_by", "first_weighing", "aboard", "photo")
+        names = (
+            "weighed_on",
+            "place",
+            "number",
+            "fee",
+            "read_by",
+            "first_weighing",
+            "aboard",
+            "photo",
+        )
         return [self[name] for name in names]
 
     @property

@@ -228,11 +228,12 @@ def _body(load: Aboard) -> tuple[float, float] | None:
     return (body.mass_kg if load.mass is None else si(load.mass)), body.ahead_m
 
 
-def believed(subject: Subject, readings: list[Gathered]) -> Belief:
+def believed(subject: Subject, readings: list[Gathered], *, fresh: bool = False) -> Belief:
     """What the book says of the subject, with its own doubts as standard errors.
 
     A weighed figure of which there are tickets came off one of them: it is not counted a
-    second time, and only says where to start.
+    second time, and only says where to start. ``fresh`` is the book as it stands, whatever
+    was accepted before.
 
     Raises:
         IncompleteError: the trailer's axles are not taped.
@@ -249,7 +250,7 @@ def believed(subject: Subject, readings: list[Gathered]) -> Belief:
         said |= _of_the_trailer(subject.trailer, given)
     if subject.machine is not None:
         said |= _of_the_machine(subject.machine, subject.configuration, given, readings)
-    return Belief(**{**said, **_before(subject, said)})
+    return Belief(**said) if fresh else Belief(**{**said, **_before(subject, said)})
 
 
 def _before(

@@ -1,0 +1,272 @@
+"""The gauge on the phone: live figure, band, move, and readings kept."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Iterator
+from typing import Any
+
+from django.conf import settings
+from django.contrib import messages
+from django.db import connection
+from django.http import Http404, HttpResponse, StreamingHttpResponse
+from django.shortcuts import redirect, render
+from django.template.loader import render_to_string
+from django.views.decorators.http import require_GET, require_POST
+
+from gauge.coaching import Coach, aim_of, correction_words, mark_words
+from gauge.forms import FrozenForm
+from gauge.models import Gauge
+from gauge.services import Reading, keep_reading
+from gauge.watching import HubGone, Watch
+from hauls.aspect_views import aspect_page, with_plan
+from hauls.models import Haul
+from mechanics.coach import Gauge as GaugeFacts
+from mechanics.coach import is_settled, mean_of_settled
+from mechanics.plan import Plan
+from mechanics.units import KG_PER_LB
+from weighing.services import quantity
+from yards.access import YardRequest, in_yard
+
+_streams = threading.BoundedSemaphore(max(settings.GAUGE_STREAMS, 1))
+"""Pages that may hold a stream of this process; the server's other threads stay free."""
+
+
+def _asked(request: YardRequest, plan: Plan) -> tuple[Gauge | None, int]:
+    """The gauge and the item that the page is about."""
+    sent = request.POST if request.method == "POST" else request.GET
+    own = Gauge.objects.filter(yard=request.yard)
+    wanted = str(sent.get("gauge", ""))
+    gauge = own.filter(pk=int(wanted)).first() if wanted.isdigit() else own.first()
+    if wanted.isdigit() and gauge is None:
+        raise Http404("no such gauge")
+    item = str(sent.get("item", ""))
+    index = int(item) if item.isdigit() else 0
+    return gauge, min(index, max(len(plan.items) - 1, 0))
+
+
+def _facts(gauge: Gauge) -> GaugeFacts:
+    step = 20 * KG_PER_LB if gauge.step is None else float(gauge.step.si)
+    return GaugeFacts(step_kg=step, lag_s=float(gauge.lag))
+
+
+def _coach(request: YardRequest, haul: Haul, gauge: Gauge, index: int) -> Coach:
+    sent = request.POST if request.method == "POST" else request.GET
+    aim = aim_of(haul, index, _facts(gauge))
+    try:
+        down_kg = float(str(sent.get("down_kg", "")) or 0)
+    except ValueError:
+        down_kg = 0.0
+    return Coach(
+        aim,
+        request.user.unit_system,
+        ramps_down=sent.get("ramps") == "down",
+        down_kg=down_kg if 0 <= down_kg < 1e5 else 0.0,
+    )
+
+
+@require_GET
+@in_yard
+@with_plan
+def coach_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """The page for the phone on the tractor."""
+    gauge, index = _asked(request, plan)
+    unit = request.user.unit_system
+    context: dict[str, Any] = {
+        "view": "gauge",
+        "gauge": gauge,
+        "gauges": Gauge.objects.filter(yard=request.yard),
+        "items": plan.items,
+        "index": index,
+        "mark": mark_words(plan, index, unit) if plan.items else "",
+        "aim": None,
+        "kept": haul.weighings.filter(ticket__method="gauge").select_related("ticket")[:6],
+        "wrong": "",
+    }
+    if gauge is not None and plan.items:
+        aim = aim_of(haul, index, _facts(gauge))
+        context |= {"aim": aim, "corrections": correction_words(aim, haul, unit)}
+        window = aim.band
+        context["window"] = window
+    return aspect_page(request, "gauge/coach.html", haul, context)
+
+
+def _events(watch: Watch, coach: Coach) -> Iterator[bytes]:
+    """The panel anew for everything that the hub tells, as server-sent events."""
+    try:
+        for event in watch.events():
+            coach.see(event)
+            yield _message(render_to_string("gauge/_panel.html", coach.panel(event)))
+    except HubGone as error:
+        yield _message(render_to_string("gauge/_gone.html", {"why": str(error)}))
+    finally:
+        watch.__exit__(None, None, None)
+        _streams.release()
+
+
+def _message(html: str) -> bytes:
+    lines = "".join(f"data: {line}\n" for line in html.splitlines() if line.strip())
+    return f"event: panel\n{lines}\n".encode()
+
+
+@require_GET
+@in_yard
+@with_plan
+def stream(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse | StreamingHttpResponse:
+    """The panel as server-sent events, anew for every reading.
+
+    With too many pages watching, 503: the page then asks again and again instead.
+    """
+    gauge, index = _asked(request, plan)
+    if gauge is None or not plan.items:
+        raise Http404("no gauge, or nothing to move")
+    if not _streams.acquire(blocking=False):
+        return HttpResponse("Too many pages are watching.", status=503)
+    watch = Watch(settings.GAUGE_HOST, settings.GAUGE_PORT, gauge.key)
+    try:
+        coach = _coach(request, haul, gauge, index)
+        watch.__enter__()
+    except HubGone as error:
+        _streams.release()
+        return HttpResponse(str(error), status=503)
+    except BaseException:
+        _streams.release()
+        raise
+    # the stream may last for hours; it has no need of the database
+    if not connection.in_atomic_block:
+        connection.close()
+    answer = StreamingHttpResponse(_events(watch, coach), content_type="text/event-stream")
+    answer["Cache-Control"] = "no-store"
+    answer["X-Accel-Buffering"] = "no"
+    # said so that nothing on the way packs it, which would hold readings back
+    answer["Content-Encoding"] = "identity"
+    return answer
+
+
+@require_GET
+@in_yard
+@with_plan
+def now(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """The panel once, for pages that have no stream."""
+    gauge, index = _asked(request, plan)
+    if gauge is None or not plan.items:
+        raise Http404("no gauge, or nothing to move")
+    coach = _coach(request, haul, gauge, index)
+    try:
+        event = _once(gauge, coach)
+    except HubGone as error:
+        return render(request, "gauge/_gone.html", {"why": str(error)})
+    return render(request, "gauge/_panel.html", coach.panel(event))
+
+
+def _once(gauge: Gauge, coach: Coach) -> dict[str, Any]:
+    with Watch(settings.GAUGE_HOST, settings.GAUGE_PORT, gauge.key) as watch:
+        event = next(watch.events())
+    coach.see(event)
+    return event
+
+
+@require_POST
+@in_yard
+@with_plan
+def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """Hold the figure as it is now, to be kept as a reading or let go.
+
+    With ``ramps=up`` and a figure read with them down, what they carried follows too.
+    """
+    gauge, index = _asked(request, plan)
+    if gauge is None or not plan.items:
+        raise Http404("no gauge, or nothing to move")
+    unit = request.user.unit_system
+    coach = _coach(request, haul, gauge, index)
+    context: dict[str, Any] = {"haul": haul, "gauge": gauge, "index": index, "unit": unit}
+    try:
+        event = _once(gauge, coach)
+    except HubGone as error:
+        return render(request, "gauge/_frozen.html", {**context, "why": str(error)})
+    recent = coach.recent()
+    panel = coach.panel(event)
+    if panel["stale"] or not recent:
+        why = panel["silence"] or "There is no reading to freeze."
+        return render(request, "gauge/_frozen.html", {**context, "why": why})
+    settled = is_settled(recent, coach.gauge)
+    kg = mean_of_settled(recent) if settled else recent[-1].kg
+    mass = quantity(kg, unit.mass_unit)
+    form = FrozenForm(
+        units=unit,
+        initial={"reading": mass, "reference": mark_words(plan, index, unit), "aboard": True},
+    )
+    context |= {
+        "form": form,
+        "item": plan.items[index],
+        "mass": mass,
+        "settled": settled,
+        "ramps_down": coach.ramps_down,
+        "tail": panel["notes"],
+        "why": "",
+    }
+    return render(request, "gauge/_frozen.html", context)
+
+
+@require_POST
+@in_yard
+@with_plan
+def save(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """Keep a frozen reading as a ticket of the haul."""
+    gauge, index = _asked(request, plan)
+    if gauge is None or not plan.items:
+        raise Http404("no gauge, or nothing to move")
+    unit = request.user.unit_system
+    form = FrozenForm(request.POST, units=unit)
+    if request.POST.get("ramps") == "down":
+        form.add_error(None, "Raise the ramps first: they may still carry part of it.")
+    if not form.is_valid():
+        context = {
+            "form": form,
+            "haul": haul,
+            "gauge": gauge,
+            "index": index,
+            "item": plan.items[index],
+            "mass": form.cleaned_data.get("reading"),
+            "settled": True,
+            "ramps_down": request.POST.get("ramps") == "down",
+            "unit": unit,
+            "why": "",
+        }
+        return render(request, "gauge/_frozen.html", context, status=422)
+    aboard = form.cleaned_data["aboard"]
+    ticket = keep_reading(
+        haul,
+        gauge,
+        Reading(
+            mass=form.cleaned_data["reading"],
+            index=index,
+            reference=form.cleaned_data["reference"] if aboard else None,
+        ),
+        user=request.user,
+    )
+    messages.success(request, "The reading is kept as a ticket; the coach goes by it from now on.")
+    answer = redirect("gauge", haul.pk)
+    address = f"{answer.url}?item={index}&gauge={gauge.pk}"
+    if request.headers.get("HX-Request") == "true":
+        answered = HttpResponse(status=204)
+        answered["HX-Redirect"] = address
+        return answered
+    return redirect(f"{address}&ticket={ticket.pk}")
+
+
+@require_POST
+@in_yard
+@with_plan
+def trust(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """Say that what the gauge sends is right, after it was doubted."""
+    gauge, _ = _asked(request, plan)
+    if gauge is None:
+        raise Http404("no gauge")
+    try:
+        with Watch(settings.GAUGE_HOST, settings.GAUGE_PORT, gauge.key) as watch:
+            next(watch.events())
+            watch.trust()
+    except HubGone as error:
+        return HttpResponse(str(error), status=503)
+    return HttpResponse(status=204)

@@ -1,0 +1,214 @@
+"""Lines of the gauge protocol, read and judged (docs/gauge.md is the protocol in full).
+
+One JSON object on each line. A line that cannot be right is dropped and counted by why,
+and the next one is read as if it had not been.
+"""
+
+from __future__ import annotations
+
+import json
+import math
+from dataclasses import dataclass, field
+from typing import Any, Final
+
+from mechanics.units import KG_PER_LB, MassUnit
+
+VERSION: Final = 1
+LONGEST: Final = 512
+"""Bytes of a line, the line feed included."""
+
+MOST_A_SECOND: Final = 50
+"""Lines a second that are read; the burst is as large."""
+
+ABOVE_RATING: Final = 1.05
+"""Above its rating by more than this part a gauge shows what it cannot."""
+
+LIE_WITHIN: Final = 0.06
+"""A reading so near to the last one times or over 2.2046 is one in the other unit."""
+
+LIE_FROM_KG: Final = 60.0
+"""Below this a load may well change by such a factor from one line to the next."""
+
+RECENT_S: Final = 1.5
+"""After a silence so long a load may be anything."""
+
+KINDS: Final = {
+    "rubbish": "no reading",
+    "flood": "too many at once",
+    "unit": "in another unit than said",
+    "old": "out of order",
+    "beyond": "beyond its rating",
+}
+"""Why lines are dropped, in words."""
+
+
+class WireError(ValueError):
+    """A first line that cannot be taken; the message goes back to the sender."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Facts:
+    """What the yard knows of a gauge: its unit, step, rating and lag."""
+
+    unit: str
+    step_kg: float = 20 * KG_PER_LB
+    rating_kg: float | None = None
+    lag_s: float = 0.0
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Hello:
+    """The first line: who it is, and whether it sends readings or watches them."""
+
+    key: str
+    sends: bool
+    said: dict[str, Any] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Line:
+    """A reading that is believed: seconds on the hub's clock, kg, whether at its rating."""
+
+    at_s: float
+    kg: float
+    full: bool
+
+
+def read_hello(data: bytes) -> Hello:
+    """The first line of a connection.
+
+    Raises:
+        WireError: it is none.
+    """
+    document = _object(data)
+    if document is None:
+        raise WireError("the first line has to be a JSON object with eyebolt_gauge and key")
+    for name, sends in (("eyebolt_gauge", True), ("eyebolt_watch", False)):
+        if name in document:
+            if document[name] != VERSION:
+                raise WireError(f"{name}: this is version {VERSION} of the protocol")
+            key = document.get("key")
+            if not isinstance(key, str) or not 8 <= len(key) <= 64:
+                raise WireError("key: the key from the yard's list of gauges")
+            return Hello(key=key, sends=sends, said=document)
+    raise WireError("the first line has to be a JSON object with eyebolt_gauge and key")
+
+
+def agreed(hello: Hello, known: Facts) -> Facts:
+    """What is known of a gauge, with what its own first line adds.
+
+    Raises:
+        WireError: it says another unit than the yard's list, or a figure that is none.
+    """
+    said = hello.said
+    if said.get("unit", known.unit) != known.unit:
+        raise WireError(f"unit: the yard's list says {known.unit}, this gauge {said['unit']!r}")
+    kg = MassUnit(known.unit).kg
+    found: dict[str, float | None] = {}
+    for name, least in (("step", 0.0), ("rating", 0.0), ("lag", -1e-9)):
+        value = said.get(name)
+        if value is None:
+            continue
+        number = _number(value)
+        if number is None or not least < number < 1e5:
+            raise WireError(f"{name}: expected a number greater than zero")
+        found[name] = number
+    step, rating, lag = (found.get(name) for name in ("step", "rating", "lag"))
+    return Facts(
+        unit=known.unit,
+        step_kg=known.step_kg if step is None else step * kg,
+        rating_kg=known.rating_kg if rating is None else rating * kg,
+        lag_s=known.lag_s if lag is None else min(lag, 5.0),
+    )
+
+
+class Sieve:
+    """Lets readings of one gauge through and counts what it drops, by why."""
+
+    def __init__(self, facts: Facts) -> None:
+        self.facts = facts
+        self.dropped: dict[str, int] = {}
+        self._kg = MassUnit(facts.unit).kg
+        self._tokens, self._filled_at = float(MOST_A_SECOND), -math.inf
+        self._number: float | None = None
+        self._last: Line | None = None
+        self._lied = False
+
+    def take(self, data: bytes, now_s: float) -> Line | None:
+        """The reading of a line that came at ``now_s``; ``None`` where it was dropped."""
+        self._tokens = min(
+            self._tokens + (now_s - self._filled_at) * MOST_A_SECOND, float(MOST_A_SECOND)
+        )
+        self._filled_at = now_s
+        if self._tokens < 1:
+            return self._drop("flood")
+        self._tokens -= 1
+        document = _object(data)
+        load = None if document is None else _number(document.get("load"))
+        if document is None or load is None:
+            return self._drop("rubbish")
+        if document.get("unit", self.facts.unit) != self.facts.unit:
+            return self._drop("unit")
+        number = _number(document.get("n")) if "n" in document else None
+        if "n" in document and number is None:
+            return self._drop("rubbish")
+        if number is not None and self._number is not None and number <= self._number:
+            return self._drop("old")
+        kg = load * self._kg
+        rating = self.facts.rating_kg
+        if abs(kg) > (rating * ABOVE_RATING if rating else 50_000):
+            return self._drop("beyond")
+        full = bool(document.get("full")) or (rating is not None and kg >= rating - 1e-6)
+        line = Line(at_s=now_s, kg=kg, full=full)
+        if self._other_unit(line):
+            self._lied = True
+            return self._drop("unit")
+        self._lied = False
+        self._number, self._last = number, line
+        return line
+
+    def trust(self) -> None:
+        """A person has looked: what comes next is right as it is."""
+        self._last, self._lied = None, False
+
+    @property
+    def lying(self) -> bool:
+        """Whether readings are being dropped because they look like the other unit."""
+        return self._lied
+
+    def _other_unit(self, line: Line) -> bool:
+        """Whether a reading is the last one in the other unit: no load jumps just so far.
+
+        Once one has been, those that follow stay dropped until a reading is like the last
+        good one again, or a person says that it is right.
+        """
+        last = self._last
+        if last is None or min(abs(last.kg), abs(line.kg)) < LIE_FROM_KG:
+            return False
+        if line.at_s - last.at_s > RECENT_S and not self._lied:
+            return False
+        ratio = line.kg / last.kg
+        return any(abs(ratio * k - 1) < LIE_WITHIN for k in (KG_PER_LB, 1 / KG_PER_LB))
+
+    def _drop(self, why: str) -> None:
+        self.dropped[why] = self.dropped.get(why, 0) + 1
+
+
+def _object(data: bytes) -> dict[str, Any] | None:
+    if len(data) > LONGEST:
+        return None
+    try:
+        document = json.loads(data)
+    except (ValueError, RecursionError):
+        return None
+    return document if isinstance(document, dict) else None
+
+
+def _number(value: Any) -> float | None:
+    if isinstance(value, bool) or not isinstance(value, (int, float)):
+        return None
+    try:
+        number = float(value)
+    except OverflowError:
+        return None
+    return number if math.isfinite(number) else None
