@@ -347,10 +347,10 @@ BULK: list[dict[str, Any]] = [
 
 TICKETS: list[tuple[str, str, int, str, dict[str, int]]] = [
     ("truck", "Work truck 3", 140, "20418", {"front_axle_mass": 4180, "rear_axle_mass": 2940}),
-    ("trailer", "20 ft equipment trailer", 402, "16630", {"whole_mass": 2860, "tongue_mass": 370}),
+    ("trailer", "20 ft equipment trailer", 402, "16630", {"whole_mass": 2880, "tongue_mass": 370}),
     ("trailer", "20 ft equipment trailer", 140, "20419", {"whole_mass": 2900, "tongue_mass": 380}),
-    ("machine", "Harrow 48 tractor with loader", 371, "17012", {"whole_mass": 5180}),
-    ("machine", "Harrow 48 tractor with loader", 205, "19544", {"whole_mass": 5220}),
+    ("machine", "Harrow 48 tractor with loader", 371, "17012", {"whole_mass": 5320}),
+    ("machine", "Harrow 48 tractor with loader", 205, "19544", {"whole_mass": 5360}),
     ("machine", "Harrow 48 tractor with loader", 96, "21007", {"whole_mass": 5340}),
     ("machine", "Kestrel T6 compact loader", 61, "21733", {"whole_mass": 6480}),
     (

@@ -72,7 +72,7 @@ def aim_of(haul: Haul, index: int, gauge: Gauge) -> Aim:
     return Aim(
         plan=plan,
         index=index,
-        band=band(plan, index),
+        band=band(plan, index, gauge),
         fitted=fitted,
         taped=tuple(taped),
         tail=str(drawn.get("tail", "")),

@@ -127,7 +127,7 @@ class ObedientDriver:
         self._facts = Gauge(
             step_kg=gauge.traits.step * MassUnit(gauge.traits.unit).kg, lag_s=gauge.traits.lag_s
         )
-        self._band = band(gauge.plan, gauge.index)
+        self._band = band(gauge.plan, gauge.index, self._facts)
         self.begin()
 
     def begin(self) -> None:

@@ -20,14 +20,12 @@ from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.units import KG_PER_LB, M_PER_IN
 
-LOOKED_BACK_S: Final = 1.2
-"""Readings of this long make the line; a creeping machine hardly changes its speed in it."""
+LOOKED_BACK_S: Final = 1.6
+"""Readings of this long make the line; a creeping machine hardly changes its speed in it, and
+a gauge's steps make less of a slope the longer it is."""
 
 REACTION_S: Final = 0.5
 """From "stop" on the page to the machine standing. Common practice, no source."""
-
-SETTLED_S: Final = 1.0
-"""A reading that has kept within a step for so long has settled."""
 
 LEAST_DOUBT: Final = 1e-3
 """Part of a figure by which it stays in doubt in a fit, whatever the book says."""
@@ -98,8 +96,12 @@ class Advice:
     at_least: bool = False
 
 
-def band(plan: Plan, index: int) -> Band:
-    """The tongue band of an item's window. The sure window where there is one."""
+def band(plan: Plan, index: int, gauge: Gauge | None = None) -> Band:
+    """The tongue band of an item's window. The sure window where there is one.
+
+    With a ``gauge`` the target keeps a step and a half from the band's ends, or a third of
+    a narrow band: the aim may lie at an end, where a coarse gauge cannot keep anybody.
+    """
     item, deck = plan.items[index], plan.trailer.deck
     lever = plan.trailer.couple_lever_m
     per_m = item.mass_kg / lever
@@ -129,10 +131,12 @@ def band(plan: Plan, index: int) -> Band:
             most_kg=edges[1],
         )
     piece, sure = pieces[0]
+    low, high = at(piece.end_m), at(piece.start_m)
+    room = 0.0 if gauge is None else min(1.5 * gauge.step_kg, (high - low) / 3)
     return Band(
-        target_kg=at(aim),
-        low_kg=at(piece.end_m),
-        high_kg=at(piece.start_m),
+        target_kg=min(max(at(aim), low + room), high - room),
+        low_kg=low,
+        high_kg=high,
         sure=sure,
         kg_per_m=per_m,
         least_kg=edges[0],
@@ -226,7 +230,7 @@ def belief_of(plan: Plan, index: int) -> Belief:
 
 
 def line_through(readings: Sequence[Shown]) -> tuple[float, float]:
-    """Mass and its rate per second at the last reading, by least squares over the last second.
+    """Mass and its rate per second at the last reading, by least squares over the last ones.
 
     Raises:
         IndexError: there is no reading.
@@ -244,18 +248,21 @@ def line_through(readings: Sequence[Shown]) -> tuple[float, float]:
 
 
 def is_settled(readings: Sequence[Shown], gauge: Gauge) -> bool:
-    """Whether the readings have kept within a step for a second."""
+    """Whether the readings have stood for a second: noise may carry them over a step's edge
+    to either side, but they do not run away."""
     last = readings[-1]
-    recent = [r for r in readings if last.at_s - r.at_s <= SETTLED_S]
+    recent = [r for r in readings if last.at_s - r.at_s <= LOOKED_BACK_S]
     span = last.at_s - recent[0].at_s
-    kept = max(r.kg for r in recent) - min(r.kg for r in recent) <= gauge.step_kg * 1.01
-    return span >= 0.75 * SETTLED_S and kept
+    kept = max(r.kg for r in recent) - min(r.kg for r in recent) <= 2.01 * gauge.step_kg
+    _, rate = line_through(readings)
+    # of noise and steps alone the line's slope passes this once in some hundred readings
+    return span >= 0.75 * LOOKED_BACK_S and kept and abs(rate) <= 0.75 * gauge.step_kg
 
 
 def mean_of_settled(readings: Sequence[Shown]) -> float:
-    """The mean of the last second: finer than a step where noise carries it over the edge."""
+    """The mean of the last readings: finer than a step where noise carries it over the edge."""
     last = readings[-1]
-    recent = [r.kg for r in readings if last.at_s - r.at_s <= SETTLED_S]
+    recent = [r.kg for r in readings if last.at_s - r.at_s <= LOOKED_BACK_S]
     return sum(recent) / len(recent)
 
 

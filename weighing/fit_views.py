@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 from urllib.parse import urlencode
 
@@ -148,10 +149,12 @@ def together(request: YardRequest) -> HttpResponse:
     subject = _subject(request, request.GET)
     unit = request.user.unit_system
     without = set(request.GET.getlist("without"))
+    since = _since(request.GET)
     context: dict[str, Any] = {
         "subject": subject,
         "address": _address(subject),
         "found": None,
+        "since": since.isoformat() if since else "",
         "lacks": "",
         "things": [(t, slug_of(t)) for t in (subject.trailer, subject.machine) if t is not None],
         "accepted": AcceptedFit.objects.filter(
@@ -163,7 +166,7 @@ def together(request: YardRequest) -> HttpResponse:
         "place": "weigh",
     }
     try:
-        found, (left, unusable) = put_together(subject, without)
+        found, (left, unusable) = put_together(subject, without, since)
     except IncompleteError as error:
         context["lacks"] = str(error)
     else:
@@ -180,6 +183,14 @@ def together(request: YardRequest) -> HttpResponse:
                 "at": versions(subject),
             }
     return render(request, "weighing/fit.html", context)
+
+
+def _since(sent: Any) -> date | None:
+    """From when readings count; ``None`` for all of them, and for what is no date."""
+    try:
+        return date.fromisoformat(str(sent.get("since", "")))
+    except ValueError:
+        return None
 
 
 def _choose(request: YardRequest) -> HttpResponse:
@@ -202,11 +213,13 @@ def take_over_fit(request: YardRequest) -> HttpResponse:
     """Put the chosen figures of a fit into the book."""
     subject = _subject(request, request.POST)
     without = request.POST.getlist("without")
-    address = "?".join((redirect("fit").url, _address(subject)))
+    since = _since(request.POST)
+    more = {"since": since.isoformat()} if since else {}
+    address = "?".join((redirect("fit").url, _address(subject, **more)))
     if without:
         address += "&" + urlencode([("without", key) for key in without])
     try:
-        found, _ = put_together(subject, set(without))
+        found, _ = put_together(subject, set(without), since)
         if found is None:
             raise StaleFit
         if request.POST.get("readings") != str(len(found.readings)):

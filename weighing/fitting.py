@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import date
 from decimal import Decimal
 from typing import Any, Final
 
@@ -82,7 +83,9 @@ class Together:
     slips: tuple[Suspect, ...]
 
 
-def put_together(subject: Subject, without: set[str]) -> tuple[Together | None, Any]:
+def put_together(
+    subject: Subject, without: set[str], since: date | None = None
+) -> tuple[Together | None, Any]:
     """The fit of a subject, some readings left out, and what could not be used.
 
     ``None`` where there is no reading.
@@ -90,7 +93,7 @@ def put_together(subject: Subject, without: set[str]) -> tuple[Together | None, 
     Raises:
         IncompleteError: the trailer lacks its axles' places.
     """
-    readings, unusable = gather(subject)
+    readings, unusable = gather(subject, since)
     used = [r for r in readings if r.key not in without]
     left = [r for r in readings if r.key in without]
     if not used:

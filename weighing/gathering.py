@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from datetime import date
 from typing import Any, Final
 
 from django.contrib.contenttypes.models import ContentType
@@ -81,12 +82,16 @@ WORDS: Final = {
 }
 
 
-def gather(subject: Subject) -> tuple[list[Gathered], list[tuple[Ticket, str]]]:
+def gather(
+    subject: Subject, since: date | None = None
+) -> tuple[list[Gathered], list[tuple[Ticket, str]]]:
     """Every reading that says something about the subject, the oldest first, and the tickets
-    that cannot be used, with the reason."""
+    that cannot be used, with the reason. Those before ``since`` count for nothing."""
     found: list[Gathered] = []
     left: list[tuple[Ticket, str]] = []
     for ticket in _tickets(subject):
+        if since is not None and ticket.weighed_on < since:
+            continue
         thing = ticket.thing
         if isinstance(thing, Trailer) and thing == subject.trailer:
             got, why = _of_trailer(ticket, subject)

@@ -104,7 +104,10 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> dict[str,
         "practice": bool(seed),
         "all_read": len(read) == len(PADS) and not wrong,
         "bias": bias_of(haul.trailer, unit) if haul.trailer else [],
-        "kept": [past(one, unit) for one in haul.weighings.select_related("ticket")],
+        "kept": [
+            past(one, unit)
+            for one in haul.weighings.filter(ticket__method=METHOD).select_related("ticket")
+        ],
         "wrong": wrong,
     }
 
