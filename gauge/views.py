@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import threading
-from collections.abc import Iterator
 from typing import Any
 
 from django.conf import settings
@@ -91,17 +90,38 @@ def coach_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     return aspect_page(request, "gauge/coach.html", haul, context)
 
 
-def _events(watch: Watch, coach: Coach) -> Iterator[bytes]:
-    """The panel anew for everything that the hub tells, as server-sent events."""
-    try:
-        for event in watch.events():
-            coach.see(event)
-            yield _message(render_to_string("gauge/_panel.html", coach.panel(event)))
-    except HubGone as error:
-        yield _message(render_to_string("gauge/_gone.html", {"why": str(error)}))
-    finally:
-        watch.__exit__(None, None, None)
-        _streams.release()
+class _Events:
+    """The panel anew for everything that the hub tells, as server-sent events.
+
+    Closed once, whether or not a first event was ever asked for: it then gives its place
+    among the streams back.
+    """
+
+    def __init__(self, watch: Watch, coach: Coach) -> None:
+        self._watch, self._coach = watch, coach
+        self._told = watch.events()
+        self._open = True
+
+    def __iter__(self) -> _Events:
+        return self
+
+    def __next__(self) -> bytes:
+        if not self._open:
+            raise StopIteration
+        try:
+            event = next(self._told)
+        except HubGone as error:
+            self.close()
+            return _message(render_to_string("gauge/_gone.html", {"why": str(error)}))
+        self._coach.see(event)
+        return _message(render_to_string("gauge/_panel.html", self._coach.panel(event)))
+
+    def close(self) -> None:
+        """End the connection to the hub."""
+        if self._open:
+            self._open = False
+            self._watch.__exit__(None, None, None)
+            _streams.release()
 
 
 def _message(html: str) -> bytes:
@@ -135,7 +155,7 @@ def stream(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse | Strea
     # the stream may last for hours; it has no need of the database
     if not connection.in_atomic_block:
         connection.close()
-    answer = StreamingHttpResponse(_events(watch, coach), content_type="text/event-stream")
+    answer = StreamingHttpResponse(_Events(watch, coach), content_type="text/event-stream")
     answer["Cache-Control"] = "no-store"
     answer["X-Accel-Buffering"] = "no"
     # said so that nothing on the way packs it, which would hold readings back

@@ -47,7 +47,7 @@ def dump_whole(yard: Yard, *, photos: bool) -> dict[str, Any]:
     document["tickets"] = [dump_ticket(ticket, numbers) for ticket in tickets]
     if photos:
         document["photos"] = [
-            entry for p in Photo.objects.filter(yard=yard) if (entry := _photo(p))
+            entry for p in Photo.objects.filter(yard=yard) if (entry := _photo(p, numbers))
         ]
     return document
 
@@ -82,12 +82,14 @@ def _dump_haul(haul: Haul) -> dict[str, Any]:
     return {**document, "items": items} if items else document
 
 
-def _photo(photo: Photo) -> dict[str, Any] | None:
+def _photo(photo: Photo, numbers: dict[int, int]) -> dict[str, Any] | None:
     thing = photo.thing
-    if not isinstance(thing, Thing) or not photo.file.storage.exists(photo.file.name):
+    if thing is None or not photo.file.storage.exists(photo.file.name):
         return None
     with photo.file.open("rb") as file:
         data = base64.b64encode(file.read()).decode()
+    if isinstance(thing, Ticket):
+        return {"ticket": numbers[thing.pk], "caption": photo.caption, "jpeg": data}
     return {"list": list_of(thing), "name": thing.name, "caption": photo.caption, "jpeg": data}
 
 
@@ -162,7 +164,8 @@ def _load_whole(
             problems.append("photos: expected a list")
             photos = []
         for n, entry in enumerate(photos):
-            _load_photo(entry, yard, user, f"photos[{n}]", problems, kept)
+            thing = _pictured(entry, yard, made)
+            _load_photo(entry, thing, user, f"photos[{n}]", problems, kept)
         _load_tolerances(document.get("tolerances", {}), yard, problems)
         if problems:
             raise YardFileError(problems)
@@ -243,11 +246,26 @@ def _link(haul: Haul, item_id: str, named: Any, yard: Yard) -> HaulItem | None:
     return HaulItem(haul=haul, item_id=item_id, machine=machine, configuration=configuration)
 
 
+def _pictured(entry: Any, yard: Yard, tickets: list[Ticket]) -> Thing | Ticket | None:
+    """What a photo of the file is of: a thing by its name, or a ticket by its number."""
+    if not isinstance(entry, dict):
+        return None
+    number = entry.get("ticket")
+    if isinstance(number, int) and 0 <= number < len(tickets):
+        return tickets[number]
+    shape = SHAPES.get(entry.get("list", ""))
+    found: Thing | None = _named(shape.model, entry.get("name"), yard) if shape else None  # type: ignore[arg-type]
+    return found
+
+
 def _load_photo(
-    entry: Any, yard: Yard, user: User, path: str, problems: list[str], kept: list[Photo]
+    entry: Any,
+    thing: Thing | Ticket | None,
+    user: User,
+    path: str,
+    problems: list[str],
+    kept: list[Photo],
 ) -> None:
-    shape = SHAPES.get(entry.get("list", "")) if isinstance(entry, dict) else None
-    thing = _named(shape.model, entry.get("name"), yard) if shape else None  # type: ignore[arg-type]
     if thing is None:
         problems.append(f"{path}: not a thing of the book")
         return

@@ -1,0 +1,260 @@
+"""The gauge's pages: live, frozen, kept, and the yard's list."""
+
+from __future__ import annotations
+
+import json
+import socket
+import time
+from typing import Any
+
+from django.test import Client, override_settings
+
+from book.models import Ticket
+from gauge.coaching import Coach, aim_of, distance
+from gauge.hub import HubThread
+from gauge.management.commands.gauge_hub import known
+from gauge.models import Gauge
+from gauge.wire import Facts
+from hauls.models import Haul
+from hauls.tests.test_views import YardCase
+from measures import UnitSystem
+from mechanics.coach import Gauge as GaugeFacts
+from mechanics.units import KG_PER_LB
+
+STEP = GaugeFacts(step_kg=20 * KG_PER_LB)
+
+
+def event(*pounds: float, now: float = 10.0, **more: Any) -> dict[str, Any]:
+    """What the hub tells after such readings, ten a second up to now."""
+    past = [[10.0 - (len(pounds) - 1 - n) / 10, p * KG_PER_LB, False] for n, p in enumerate(pounds)]
+    document = {
+        "connected": True,
+        "now": now,
+        "unit": "lb",
+        "step_kg": 20 * KG_PER_LB,
+        "lag_s": 0.0,
+        "rating_kg": None,
+        "dropped": {},
+        "lying": False,
+        "past": past,
+    }
+    if past:
+        document |= dict(zip(("at", "kg", "full"), past[-1], strict=True))
+    return document | more
+
+
+class Panel(YardCase):
+    def coach(self, name: str = "", unit: UnitSystem = UnitSystem.US, **more: Any) -> Coach:
+        """A coach for a haul of the demo yard, with no reading kept."""
+        Ticket.objects.filter(method="gauge").delete()
+        haul = Haul.objects.get(name=name) if name else self.haul
+        return Coach(aim_of(haul, 0, STEP), unit, **more)
+
+    def panel(self, told: dict[str, Any], **more: Any) -> dict[str, Any]:
+        coach = self.coach(**more)
+        coach.see(told)
+        return coach.panel(told)
+
+    def test_heavy_tongue_backs_up_light_tongue_pulls_ahead(self) -> None:
+        heavy, light = self.panel(event(*[1400] * 20)), self.panel(event(*[500] * 20))
+        self.assertEqual("1,400", heavy["figure"])
+        self.assertRegex(heavy["say"], r"^Back up \d+ in$")
+        self.assertRegex(light["say"], r"^Pull ahead ")
+        right = self.panel(event(*[1000] * 20))
+        self.assertEqual(("Stop", "stop"), (right["say"], right["move"]))
+
+    def test_the_inches_are_the_difference_over_what_an_inch_is_worth(self) -> None:
+        """5,350 lb on a 200 in lever: 26.75 lb an inch."""
+        coach = self.coach()
+        target = coach.aim.band.target_kg
+        assert target is not None
+        coach.see(event(*[target / KG_PER_LB + 8 * 26.75] * 20))
+        self.assertEqual("Back up 8 in", coach.panel(event(now=10.0))["say"])
+
+    def test_a_machine_that_faces_back_and_one_without_wheels(self) -> None:
+        coach = self.coach("Plough out behind the half-ton")
+        coach.see(event(*[300] * 20))
+        words = coach.panel(event(now=10.0))["say"]
+        self.assertTrue(words.startswith(("Move it", "No place", "Stop")), words)
+        turned = self.haul.document["items"][0]["placement"]
+        turned["facing"] = "backward"
+        Haul.objects.filter(pk=self.haul.pk).update(document=self.haul.document)
+        panel = self.panel(event(*[1500] * 20))
+        self.assertTrue(panel["say"].startswith("Pull ahead"), panel["say"])
+
+    def test_it_goes_grey_when_readings_stop(self) -> None:
+        told = event(*[1000] * 20, now=11.4)
+        self.assertFalse(self.panel(told)["stale"])
+        silent = self.panel(event(*[1000] * 20, now=13.0))
+        self.assertTrue(silent["stale"])
+        self.assertEqual("wait", silent["move"])
+        self.assertIn("No reading for 3 s", silent["silence"])
+        gone = self.panel(event(*[1000] * 20, now=15.0, connected=False))
+        self.assertIn("gone for 5 s", gone["silence"])
+        self.assertIn("not connected", self.panel(event(connected=False))["silence"])
+
+    def test_what_keeps_it_from_being_trusted_is_said(self) -> None:
+        down = self.panel(event(*[1000] * 20), ramps_down=True)
+        self.assertIn(("ramps", "Raise the ramps before you trust this."), down["notes"])
+        carried = self.panel(event(*[1000] * 20), down_kg=1100 * KG_PER_LB)
+        notes = dict(carried["notes"])
+        # deck ends 292 in behind the ball: 100 lb on the tongue is 217 lb at the tail
+        self.assertEqual("Down, they carried about 217 lb of it.", notes["carried"])
+        lying = self.panel(event(*[1000] * 20, lying=True, dropped={"unit": 12}))
+        self.assertIn("between pounds and kilograms", dict(lying["notes"])["lying"])
+        self.assertEqual(["12 in another unit than said"], lying["dropped"])
+        far = self.panel(event(*[9000] * 20))
+        self.assertIn("other unit", dict(far["notes"])["unit"])
+
+    def test_metric(self) -> None:
+        panel = self.panel(event(*[1400] * 20), unit=UnitSystem.METRIC)
+        self.assertEqual("635", panel["figure"])
+        self.assertRegex(panel["say"], r"^Back up \d+ cm$")
+
+    def test_distances_as_they_are_called_out(self) -> None:
+        for inches, words in ((0.2, "1/2 in"), (1.4, "1 1/2 in"), (7.2, "7 in"), (27, "2 ft 3 in")):
+            self.assertEqual(words, distance(inches * 0.0254, UnitSystem.US))
+
+    def test_readings_before_a_gap_say_nothing(self) -> None:
+        coach = self.coach()
+        coach.see(event(*[1400] * 20))
+        coach.see(event(now=15.0, at=15.0, kg=450.0, full=False))
+        self.assertEqual(1, len(coach.recent()))
+
+
+class Pages(YardCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.gauge = Gauge.objects.get()
+        # a thread of its own may not ask the test's database
+        facts = known(self.gauge.key)
+        self.hub = HubThread({self.gauge.key: facts}.get)
+        self.enterContext(self.hub)
+        self.enterContext(override_settings(GAUGE_HOST="127.0.0.1", GAUGE_PORT=self.hub.port))
+        self.wire = socket.create_connection(("127.0.0.1", self.hub.port), timeout=5)
+        self.addCleanup(self.wire.close)
+
+    def send(self, *loads: float) -> None:
+        """Readings of the gauge, and a moment for the hub."""
+        if loads and not getattr(self, "greeted", False):
+            hello = {"eyebolt_gauge": 1, "key": self.gauge.key, "unit": "lb"}
+            self.wire.sendall(json.dumps(hello).encode() + b"\n")
+            self.wire.makefile("rb").readline()
+            self.greeted = True
+        for load in loads:
+            self.wire.sendall(json.dumps({"load": load}).encode() + b"\n")
+        time.sleep(0.15)
+
+    def at(self, path: str) -> str:
+        return f"/hauls/{self.haul.pk}/gauge/{path}"
+
+    def test_the_page_and_the_figure_once(self) -> None:
+        self.assertContains(self.client.get(self.at("")), "Harrow 48 tractor with loader")
+        self.assertContains(self.client.get(self.at("now/")), "not connected")
+        self.send(1120)
+        self.assertContains(self.client.get(self.at("now/")), "1,120")
+
+    def test_the_stream_tells_as_it_comes(self) -> None:
+        self.send(1120)
+        answer = self.client.get(self.at("stream/"))
+        self.assertEqual("text/event-stream", answer["Content-Type"])
+        parts = iter(answer.streaming_content)
+        self.assertIn("1,120", next(parts).decode())
+        self.send(1180)
+        heard = "".join(next(parts).decode() for _ in range(3))
+        self.assertIn("1,180", heard)
+        self.assertTrue(heard.startswith("event: panel\ndata: "))
+        answer.close()
+
+    def test_too_many_streams_and_no_hub_are_told(self) -> None:
+        with self.settings(GAUGE_PORT=1):
+            self.assertEqual(503, self.client.get(self.at("stream/")).status_code)
+            self.assertContains(self.client.get(self.at("now/")), "not running")
+        # the refused ones gave their places back
+        streams = [self.client.get(self.at("stream/")) for _ in range(20)]
+        self.assertEqual({200}, {s.status_code for s in streams})
+        self.assertEqual(503, self.client.get(self.at("stream/")).status_code)
+        for one in streams:
+            one.close()
+        last = self.client.get(self.at("stream/"))
+        self.assertEqual(200, last.status_code)
+        last.close()
+
+    def test_frozen_and_kept_it_corrects_the_coach(self) -> None:
+        Ticket.objects.filter(method="gauge").delete()
+        self.send(*[1240] * 12)
+        frozen = self.client.post(self.at("freeze/"))
+        self.assertContains(frozen, "1,240 lb")
+        kept = self.client.post(
+            self.at("save/"), {"reading": "1,240", "reference": "12 ft 2 in", "aboard": "on"}
+        )
+        self.assertEqual(302, kept.status_code)
+        ticket = Ticket.objects.get(method="gauge")
+        self.assertEqual("1240 lb", str(ticket.tongue_mass))
+        load = ticket.loads.filter(kind="item").get()
+        self.assertEqual("146 in", str(load.reference))
+        self.assertEqual(self.haul, ticket.of_haul.haul)
+        self.assertContains(self.client.get(self.at("")), "Corrected by 1 reading")
+
+    def test_bad_input_to_a_frozen_reading(self) -> None:
+        for typed, words in (
+            ({"reading": "a lot", "reference": "150", "aboard": "on"}, "not a mass"),
+            ({"reading": "1,000", "aboard": "on"}, "Tape where its mark stands"),
+            ({"reading": "1000", "reference": "150", "aboard": "on", "ramps": "down"}, "Raise the"),
+        ):
+            with self.subTest(typed=typed):
+                answer = self.client.post(self.at("save/"), typed)
+                self.assertContains(answer, words, status_code=422)
+        empty = self.client.post(self.at("freeze/"))
+        self.assertContains(empty, "not connected")
+
+    def test_trust(self) -> None:
+        self.send(1120, 1120, 508)
+        self.assertContains(self.client.get(self.at("now/")), "It is right as it is")
+        self.assertEqual(204, self.client.post(self.at("trust/")).status_code)
+        time.sleep(0.1)
+        self.send(508)
+        self.assertContains(self.client.get(self.at("now/")), "508")
+
+    def test_drivers_use_it_and_another_yard_sees_nothing(self) -> None:
+        driver, other = Client(), Client()
+        driver.login(username="demo-driver", password="fernbeck-demo")
+        other.force_login(self.stranger)
+        self.assertEqual(200, driver.get(self.at("")).status_code)
+        self.assertEqual(403, driver.get("/gauges/").status_code)
+        for path in ("", "stream/", "now/"):
+            self.assertEqual(404, other.get(self.at(path)).status_code)
+        for path in ("freeze/", "save/", "trust/"):
+            self.assertEqual(404, other.post(self.at(path)).status_code)
+        self.assertEqual(404, other.get(f"/gauges/{self.gauge.pk}/").status_code)
+        self.assertEqual(404, self.client.get(self.at("") + "?gauge=9999").status_code)
+
+    def test_the_yards_list(self) -> None:
+        added = self.client.post(
+            "/gauges/", {"name": "Old hitch", "unit": "kg", "step": "10 kg", "lag": "0.3"}
+        )
+        gauge = Gauge.objects.get(name="Old hitch")
+        self.assertRedirects(added, f"/gauges/{gauge.pk}/")
+        self.assertContains(self.client.get(f"/gauges/{gauge.pk}/"), gauge.key)
+        self.assertEqual(
+            Facts(unit="kg", step_kg=10.0, rating_kg=None, lag_s=0.3), known(gauge.key)
+        )
+        for typed, words in (
+            ({"name": "Old hitch", "unit": "kg", "lag": "0"}, "already"),
+            ({"name": "=x", "unit": "kg", "lag": "0"}, "formula"),
+            ({"name": "New", "unit": "kg", "lag": "9"}, "between 0 and 5"),
+            ({"name": "New", "unit": "st", "lag": "0"}, "not one of"),
+        ):
+            with self.subTest(typed=typed):
+                self.assertContains(self.client.post("/gauges/", typed), words, status_code=422)
+        self.client.post(f"/gauges/{gauge.pk}/remove/")
+        self.assertIsNone(known(gauge.key))
+
+    def test_a_yard_without_a_gauge_and_a_haul_without_a_load(self) -> None:
+        self.haul.document["items"] = []
+        self.haul.save()
+        self.assertContains(self.client.get(self.at("")), "nothing on the deck")
+        self.assertEqual(404, self.client.get(self.at("now/")).status_code)
+        Gauge.objects.all().delete()
+        crew = Haul.objects.get(name="Drain crew to the Long Drain")
+        self.assertContains(self.client.get(f"/hauls/{crew.pk}/gauge/"), "has no gauge yet")
