@@ -156,6 +156,8 @@ def together(request: YardRequest) -> HttpResponse:
         "found": None,
         "since": since.isoformat() if since else "",
         "lacks": "",
+        "unusable": [],
+        "left": [],
         "things": [(t, slug_of(t)) for t in (subject.trailer, subject.machine) if t is not None],
         "accepted": AcceptedFit.objects.filter(
             yard=request.yard,

@@ -133,6 +133,9 @@ class WeighForm(InUnits, forms.Form):
             del self.fields["step"], self.fields["capacity"]
         self.prepare(units)
 
+    cannot_be = ""
+    """The box of a reading that cannot be, whether or not anything was typed there."""
+
     @property
     def boxes(self) -> list[forms.BoundField]:
         """The readings."""
@@ -225,6 +228,7 @@ class WeighForm(InUnits, forms.Form):
             box = error.path if error.path in self.fields else self.method.boxes[0].name
             words = error.expected
             self.add_error(box, f"This has to be {words}.")
+            self.cannot_be = box
             return None
 
 

@@ -217,7 +217,7 @@ def _problems(form: WeighForm) -> list[str]:
         f"{bound.label}: {error}"
         for bound in [*form.boxes, *form.scale]
         for error in form.errors.get(bound.name, [])
-        if form.data.get(bound.name)
+        if form.data.get(bound.name) or bound.name == form.cannot_be
     ]
 
 
