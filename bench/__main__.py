@@ -8,6 +8,7 @@ import tempfile
 from pathlib import Path
 
 from bench.core import bench_reactions, bench_report
+from bench.gauge import bench_fit, bench_gauge
 from bench.search import bench_arrange
 from bench.server import (
     Server,
@@ -37,6 +38,7 @@ def main() -> None:
         line(f"arranging {count} loads, median", f"{statistics.median(searched):.2f} s", target)
         line(f"arranging {count} loads, longest", f"{max(searched):.2f} s", target)
         line("    searches and not proved", f"{runs} and {unproved}", "all proved")
+    line("fit of 200 readings, median", f"{bench_fit() * 1e3:.1f} ms", "50 ms")
     with tempfile.TemporaryDirectory() as folder, Server(Path(folder)) as server:
         for name, paced in (
             ("as the page paces it", True),
@@ -60,6 +62,11 @@ def main() -> None:
         line("pointer's move to figures redrawn, median", f"{cuts[9]:.0f} ms", "100 ms")
         line("pointer's move to figures redrawn, 95th", f"{cuts[18]:.0f} ms", "100 ms")
         line("planner page, first content, cold cache", f"{paint:.0f} ms", "1,000 ms")
+        told, lost = bench_gauge(server)
+        cuts = statistics.quantiles(told, n=20)
+        line("gauge line to figure, 20 pages watching, median", f"{cuts[9]:.0f} ms", "150 ms")
+        line("gauge line to figure, 20 pages watching, 95th", f"{cuts[18]:.0f} ms", "")
+        line("    figures and lost ones", f"{len(told)} and {lost}", "none lost")
         first, again = bench_transfer(server)
         line("planner page, first visit", f"{first / 1000:.0f} kB", "350 kB")
         line("planner page, repeat visit", f"{again / 1000:.1f} kB", "30 kB")

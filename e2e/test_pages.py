@@ -10,6 +10,7 @@ from playwright.sync_api import expect
 
 from book.models import Bulk, HitchPart, Machine, Ticket, Trailer, Truck
 from e2e.case import OVERLAPPING, BrowserCase
+from gauge.models import Gauge
 from hauls.models import Haul
 from yards.models import Role, User, Yard
 from yards.services.people import invite
@@ -62,6 +63,15 @@ class Visits(BrowserCase):
             "/weigh/lever/",
             "/weigh/tickets/",
             f"/weigh/tickets/{Ticket.objects.first().pk}/",
+            f"/weigh/tickets/{Ticket.objects.filter(method='haul').first().pk}/",
+            f"/weigh/tickets/{Ticket.objects.filter(method='gauge').first().pk}/correct/",
+            "/weigh/tickets/in/",
+            f"/weigh/of/trailers/{Trailer.objects.get(name='20 ft equipment trailer').pk}/",
+            "/weigh/together/",
+            f"/weigh/together/?trailer={Trailer.objects.get(name='20 ft equipment trailer').pk}"
+            f"&machine={Machine.objects.get(name='Kestrel T6 compact loader').pk}",
+            "/gauges/",
+            f"/gauges/{Gauge.objects.get().pk}/",
             *(f"/hauls/{Haul.objects.get(name=name).pk}/" for name in HAULS),
             *self.aspects(),
         ]
@@ -80,6 +90,8 @@ class Visits(BrowserCase):
             f"/hauls/{good.pk}/what-if/?{turned}",
             f"/hauls/{crew.pk}/figures/",
             f"/hauls/{good.pk}/scale/?practice=1",
+            f"/hauls/{good.pk}/scale/",
+            f"/hauls/{crew.pk}/gauge/",
             f"/hauls/{crew.pk}/?open=figure.rear&tilt=10",
         ]
 

@@ -28,12 +28,23 @@ class OnAPhone(BrowserCase):
             expect(page.get_by_label("Place", exact=True)).to_have_value("Mill Ponds scale")
             expect(page.locator("#outcome")).to_contain_text("5,340 lb")
 
+            # who was aboard: rows that were added come back too
+            page.locator("#aboard-fold summary").tap()
+            page.get_by_role("button", name="Add a row").tap()
+            page.locator("#id_aboard-0-what").select_option("people")
+            page.locator("#id_aboard-0-name").fill("Jo")
+            page.locator("#id_aboard-1-what").select_option("fuel")
+            page.reload()
+            expect(page.locator("#id_aboard-1-what")).to_have_value("fuel")
+            expect(page.locator("#id_aboard-0-name")).to_have_value("Jo")
+            self.assert_nothing_sticks_out(page)
+
             page.get_by_label("Whose weight is it?").select_option("Harrow 48 tractor with loader")
             page.get_by_role("button", name="Keep the ticket").tap()
             expect(page.locator(".note")).to_contain_text("Nothing in the book has changed.")
-            self.assertEqual(
-                "5340 lb", str(Ticket.objects.get(method="before-and-after").whole_mass)
-            )
+            ticket = Ticket.objects.get(method="before-and-after")
+            self.assertEqual("5340 lb", str(ticket.whole_mass))
+            self.assertEqual(["person", "fuel"], [load.kind for load in ticket.loads.all()])
             page.get_by_role("button", name="Put it in the book").tap()
             expect(page.locator(".note").first).to_contain_text("now says what was weighed")
             machine = Machine.objects.get(name="Harrow 48 tractor with loader")
@@ -45,3 +56,30 @@ class OnAPhone(BrowserCase):
             page.get_by_label("Truck and trailer together").fill("6000")
             page.get_by_label("Truck alone").fill("7420")
             expect(page.locator("#outcome")).to_contain_text("cannot weigh more than")
+
+    def test_a_ticket_on_paper(self) -> None:
+        """Black on white, with its readings, and nothing to press."""
+        ticket = Ticket.objects.filter(method="haul").first()
+        assert ticket is not None
+        with self.page(color_scheme="dark") as page:
+            page.goto(f"{self.live_server_url}/weigh/tickets/{ticket.pk}/")
+            page.emulate_media(media="print")
+            expect(page.locator(".bar")).to_be_hidden()
+            expect(page.get_by_role("button", name="Remove the ticket")).to_be_hidden()
+            expect(page.get_by_role("button", name="Print")).to_be_hidden()
+            expect(page.get_by_text("Drive axle, truck alone")).to_be_visible()
+            paper = page.evaluate("getComputedStyle(document.body).backgroundColor")
+            self.assertEqual("rgb(255, 255, 255)", paper)
+
+    def test_a_contradiction_left_out_and_the_rest_put_in_the_book(self) -> None:
+        with self.page() as page:
+            page.goto(f"{self.live_server_url}/weigh/together/")
+            page.get_by_role("link", name="20 ft equipment trailer with Kestrel").click()
+            expect(page.locator(".fit-agree")).to_contain_text("cannot all be right")
+            page.locator(".fit-worst input").check()
+            page.get_by_role("button", name="Put together without the ticked ones").click()
+            expect(page.locator(".fit-untold .scale-words").last).to_have_text("left out")
+            page.get_by_label("Mass of the machine").check()
+            page.get_by_role("button", name="Put the ticked ones in the book").click()
+            expect(page.locator(".note")).to_contain_text("The book now has the fitted")
+            expect(page.get_by_role("heading", name="Taken over before")).to_be_visible()

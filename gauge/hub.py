@@ -95,6 +95,9 @@ class Hub:
                 await self._watcher(channel, reader, writer)
         except WireError as error:
             self._tell(writer, {"no": str(error)})
+        except asyncio.CancelledError:
+            # the service is ending, and every connection with it
+            log.info("a connection was closed")
         except (TimeoutError, ConnectionError, ValueError, asyncio.IncompleteReadError) as error:
             log.info("a connection ended: %s", error)
         finally:
@@ -214,8 +217,13 @@ class HubThread:
         return self
 
     def __exit__(self, *_: object) -> None:
-        self._loop.call_soon_threadsafe(self._stop.set)
-        self._thread.join(10)
+        self.end()
+
+    def end(self) -> None:
+        """Close every connection and stop; a second time does nothing."""
+        if self._thread.is_alive():
+            self._loop.call_soon_threadsafe(self._stop.set)
+            self._thread.join(10)
 
     def _run(self) -> None:
         asyncio.run(self._serve())

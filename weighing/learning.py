@@ -17,6 +17,9 @@ FIGURES: Final = {
     "drive": "drive axle",
     "trailer": "trailer axles",
     "tongue": "tongue",
+    "axle_1": "first trailer axle",
+    "axle_2": "second trailer axle",
+    "axle_3": "third trailer axle",
 }
 """What a haul's ticket is compared by."""
 

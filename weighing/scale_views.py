@@ -31,7 +31,7 @@ def scale(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     )
     problems: list[str] = []
     if posted:
-        boxes, problems = read_boxes(request.POST, unit)
+        boxes, problems = read_boxes(request.POST, unit, len(plan.trailer.axles))
         if form.is_valid() and not problems:
             ticket = keep_haul_ticket(
                 haul, plan, boxes, form.cleaned_data, user=request.user, system=unit

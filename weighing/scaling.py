@@ -38,8 +38,14 @@ ALONE: Final = (
     ("steer_alone", "Steer axle, truck alone"),
     ("drive_alone", "Drive axle, truck alone"),
 )
+AXLES: Final = (
+    ("axle_1", "First trailer axle by itself"),
+    ("axle_2", "Second trailer axle by itself"),
+    ("axle_3", "Third trailer axle by itself"),
+)
 BOX_LABELS: Final = {
     **{name: f"{label}, hitched" for name, label, _ in PADS},
+    **dict(AXLES),
     **dict(ALONE),
 }
 """What the boxes of a haul's ticket are called."""
@@ -68,10 +74,13 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> dict[str,
     ticket = _practice(true, seed) if seed else None
     rows, read = [], {}
     taught = _taught(haul, unit)
+    axles, each = _by_axle(loads, sent, unit, taught)
     for name, label, field in PADS:
         typed = str(sent.get(name, "")).strip()[:40]
         if ticket is not None and not typed:
             typed = write_mass(getattr(ticket, field), unit)
+        if name == "trailer" and not typed and axles and len(each) == len(axles):
+            typed = write_mass(sum(each.values()), unit)
         row, kg = _row(name, label, getattr(true, field), typed, unit, taught.get(name, 0.0))
         rows.append(row)
         if kg is not None:
@@ -93,10 +102,11 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> dict[str,
             unit,
             doubts=4,
         )
-    wrong = next((row.wrong for row in (*rows, *alone) if row.wrong), "")
+    wrong = next((row.wrong for row in (*rows, *axles, *alone) if row.wrong), "")
     return {
         "rows": rows,
         "alone": alone,
+        "axles": axles,
         "total": total,
         "tongue": tongue,
         "planned_total": write_mass(true.together_kg, unit),
@@ -132,6 +142,26 @@ def _alone(loads: Loads, sent: Any, unit: UnitSystem) -> tuple[list[PadRow], dic
     rows, read = [], {}
     for (name, label), kg in zip(ALONE, planned, strict=True):
         row, got = _row(name, label, kg, str(sent.get(name, "")).strip()[:40], unit)
+        rows.append(row)
+        if got is not None:
+            read[name] = got
+    return rows, read
+
+
+def axle_boxes(count: int) -> tuple[tuple[str, str], ...]:
+    """Boxes for each trailer axle by itself; none where there is only one."""
+    return AXLES[:count] if 2 <= count <= len(AXLES) else ()
+
+
+def _by_axle(
+    loads: Loads, sent: Any, unit: UnitSystem, taught: dict[str, float]
+) -> tuple[list[PadRow], dict[str, float]]:
+    """Each trailer axle by itself, as a single platform reads them."""
+    rows, read = [], {}
+    carried = loads.trailer.axles_kg
+    for (name, label), kg in zip(axle_boxes(len(carried)), carried, strict=False):
+        typed = str(sent.get(name, "")).strip()[:40]
+        row, got = _row(name, label, kg, typed, unit, taught.get(name, 0.0))
         rows.append(row)
         if got is not None:
             read[name] = got
@@ -238,8 +268,11 @@ class HaulTicketForm(InUnits, forms.Form):
         return place
 
 
-def read_boxes(sent: Any, unit: UnitSystem) -> tuple[dict[str, Quantity], list[str]]:
-    """The readings that were sent, and what is wrong with the others."""
+def read_boxes(sent: Any, unit: UnitSystem, axles: int) -> tuple[dict[str, Quantity], list[str]]:
+    """The readings that were sent, and what is wrong with the others.
+
+    Every one of the trailer's ``axles`` read by itself stands in for their pad.
+    """
     found: dict[str, Quantity] = {}
     problems = []
     for name, label in BOX_LABELS.items():
@@ -250,6 +283,16 @@ def read_boxes(sent: Any, unit: UnitSystem) -> tuple[dict[str, Quantity], list[s
             found[name] = read_mass(typed, unit.mass_unit)
         except ReadingError as error:
             problems.append(f"{label}: {error}")
+    each = [found[name] for name, _ in axle_boxes(axles) if name in found]
+    if each and len(each) < axles:
+        problems.append("Of the trailer's axles give every one by itself, or none.")
+    elif each and "trailer" not in found:
+        kg = sum(float(one.si) for one in each)
+        found["trailer"] = quantity(kg, each[0].unit if each[0].unit in ("lb", "kg") else "kg")
+    elif each:
+        kg = sum(float(one.si) for one in each)
+        if abs(kg - float(found["trailer"].si)) > (axles + 1) * scale_doubt_kg(kg):
+            problems.append("The trailer's axles by themselves do not add up to their pad.")
     lacking = [label for name, label, _ in PADS if name not in found]
     if lacking and not problems:
         problems.append(f"{lacking[0]}: a haul's ticket has all three pads.")
@@ -277,6 +320,11 @@ def keep_haul_ticket(
     kg = {name: float(q.si) for name, q in boxes.items()}
     unit = next((q.unit for q in boxes.values() if q.unit in ("lb", "kg")), system.mass_unit)
     planned = {name: getattr(true, field) for name, _, field in PADS}
+    for (name, _), carried in zip(
+        axle_boxes(len(loads.trailer.axles_kg)), loads.trailer.axles_kg, strict=False
+    ):
+        if name in kg:
+            planned[name] = carried
     read = {name: kg[name] for name in planned}
     doubt = scale_doubt_kg(kg["trailer"])
     tolerances = {"axles_mass": doubt}

@@ -265,6 +265,17 @@ class HaulTickets(FitCase):
         subject = Subject(trailer=self.trailer, machine=self.harrow)
         self.assertIn(ticket, [g.ticket for g in gather(subject)[0]])
 
+    def test_axle_by_axle_stands_in_for_the_pad(self) -> None:
+        pads = {"steer": "3,920", "drive": "4,740", "axle_1": "3,560", "axle_2": "3,660"}
+        page = self.client.post(self.at(), {**pads, "do": "compare"})
+        self.assertContains(page, 'value="7,220 lb"')
+        self.client.post(self.at(), {**pads, **self.ABOUT, "do": "keep"})
+        ticket = Ticket.objects.get(number="4711")
+        self.assertEqual("7220 lb", str(ticket.axles_mass))
+        planned = ticket.readings["planned_kg"]
+        self.assertAlmostEqual(planned["trailer"], planned["axle_1"] + planned["axle_2"])
+        self.assertContains(self.client.get(self.at()), "Second trailer axle")
+
     def test_comparing_keeps_nothing(self) -> None:
         before = Ticket.objects.count()
         answer = self.client.post(self.at(), {**self.PADS, "do": "compare"})
@@ -276,6 +287,8 @@ class HaulTickets(FitCase):
             ({"drive": "heavy"}, "not a mass"),
             ({"drive": ""}, "all three pads"),
             ({"steer_alone": "4,200"}, "both axles, or neither"),
+            ({"axle_1": "3,600"}, "every one by itself, or none"),
+            ({"axle_1": "3,600", "axle_2": "2,000"}, "do not add up"),
             ({"drive": "0"}, "more than zero"),
             ({"weighed_on": "2999-01-01"}, "still to come"),
             ({"place": "=1"}, "formula"),
