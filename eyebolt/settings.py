@@ -14,6 +14,7 @@ EYEBOLT_PROXIES        proxies in front that are to be trusted         0
 EYEBOLT_TIME_ZONE      time zone of the yard's clock                   UTC
 EYEBOLT_GAUGE_HOST     where gauges connect to                         127.0.0.1
 EYEBOLT_GAUGE_PORT     the port for it; 0 reads no gauge live          8765
+EYEBOLT_AT_ONCE        requests worked on at once per process          2
 EYEBOLT_GAUGE_STREAMS  pages watching per process; more ask in turns   20
 =====================  ==============================================  ==================
 """
@@ -67,6 +68,7 @@ INSTALLED_APPS = [
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "web.middleware.few_at_once",
     "django.middleware.gzip.GZipMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
@@ -175,6 +177,7 @@ SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
 # gauges send their lines to a service beside the web server, pages watch them through it
 GAUGE_HOST = os.environ.get("EYEBOLT_GAUGE_HOST", "127.0.0.1")
 GAUGE_PORT = int(os.environ.get("EYEBOLT_GAUGE_PORT", "8765"))
+AT_ONCE = int(os.environ.get("EYEBOLT_AT_ONCE", "2"))
 GAUGE_STREAMS = int(os.environ.get("EYEBOLT_GAUGE_STREAMS", "20"))
 
 CONTENT_SECURITY_POLICY = {

@@ -3,25 +3,27 @@
 from __future__ import annotations
 
 import os
+import subprocess
+import sys
 import tempfile
 from pathlib import Path
 
 from playwright.sync_api import sync_playwright
 
-from bench.server import Server
+from bench.server import ROOT, Server
 from demo.login import LOGIN, PASSWORD
 from e2e.browser import ARGUMENTS, CHROMIUM
 from e2e.walk import Hands, enter_truck, sign_up
 
 TARGET = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
+GAUGED = "Orchard tractor to the Quarry Lane block"
 # name, link to follow from the list (or an address), size, colour scheme
 VIEWS = (
     ("home", "/", DESK, "light"),
     ("planner", "Orchard tractor to the Quarry Lane block", DESK, "light"),
     ("planner-three", "Drain crew to the Long Drain", DESK, "light"),
     ("planner-gooseneck", "Big tractor to Upper Fern on the gooseneck", DESK, "light"),
-    ("planner-no-place", "Excavator home from Low Fields", DESK, "light"),
     ("planner-cannot-say-dark", "Plough and pipe to the spring chamber", DESK, "dark"),
     ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
     ("book", "/book/", DESK, "light"),
@@ -29,13 +31,24 @@ VIEWS = (
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
     ("book-machine", "/book/machines/6/", DESK, "light"),
     ("weigh-phone", "/weigh/three-pads/", PHONE, "light"),
-    ("book-history", "/book/machines/7/history/", DESK, "light"),
     ("arrange", "Drain crew to the Long Drain > Arrange", DESK, "light"),
     ("level", "Orchard tractor to the Quarry Lane block > Level", DESK, "light"),
     ("frame", "Drain crew to the Long Drain > Frame", DESK, "light"),
     ("what-if", "/hauls/12/what-if/?v1_outfit=4-1&v2_outfit=5-1&v3_best=1", DESK, "light"),
     ("match", "/match/?load_1=machine-2", DESK, "light"),
+    ("gauge-phone", f"{GAUGED} > /gauge/", PHONE, "light"),
+    ("fit", "/weigh/together/?trailer=1&machine=2", DESK, "light"),
 )
+
+
+def stand_in(server: Server) -> subprocess.Popen[bytes]:
+    """A stand-in for the gauge, sending to that server."""
+    return subprocess.Popen(
+        [sys.executable, "manage.py", "simulate_gauge", "--haul", GAUGED, "--drop-every", "0"],
+        cwd=ROOT,
+        env=server.environment,
+        stdout=subprocess.DEVNULL,
+    )
 
 
 def main() -> None:
@@ -48,6 +61,7 @@ def main() -> None:
         sync_playwright() as playwright,
     ):
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        gauge = stand_in(server)
         for name, view, (width, height), scheme in VIEWS:
             context = browser.new_context(
                 viewport={"width": width, "height": height},
@@ -65,7 +79,10 @@ def main() -> None:
                 haul, _, then = view.partition(" > ")
                 page.get_by_role("link", name=haul).click()
                 page.wait_for_selector("#picture")
-                if then:
+                if then.startswith("/"):
+                    page.goto(page.url.rstrip("/") + then)
+                    page.wait_for_selector("[data-move=rearward], [data-move=forward]")
+                elif then:
                     page.get_by_role("link", name=then, exact=True).click()
                     page.wait_for_selector(".views [aria-current]:not([href$='/']), .page-head")
             page.evaluate("document.fonts.ready")
@@ -77,6 +94,8 @@ def main() -> None:
         enter_truck(hands)
         hands.page.screenshot(path=TARGET / "first-steps.png")
         browser.close()
+        gauge.terminate()
+        gauge.wait(10)
 
 
 if __name__ == "__main__":
