@@ -67,7 +67,7 @@ class OnAPhone(BrowserCase):
             expect(page.locator(".bar")).to_be_hidden()
             expect(page.get_by_role("button", name="Remove the ticket")).to_be_hidden()
             expect(page.get_by_role("button", name="Print")).to_be_hidden()
-            expect(page.get_by_text("Drive axle, truck alone")).to_be_visible()
+            expect(page.get_by_text("Drive, truck alone")).to_be_visible()
             paper = page.evaluate("getComputedStyle(document.body).backgroundColor")
             self.assertEqual("rgb(255, 255, 255)", paper)
 

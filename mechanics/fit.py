@@ -248,12 +248,16 @@ class Slip(Enum):
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Suspect:
-    """A reading with the slip that would explain it, and how well the rest then agrees."""
+    """A reading with the slip that would explain it, and how well the rest then agrees.
+
+    ``all_of_it`` says that nothing is left to explain; else there may be a second slip.
+    """
 
     place: int
     slip: Slip
     chance: float
     size: float
+    all_of_it: bool = True
 
 
 POUND: Final = 0.45359237
@@ -266,25 +270,43 @@ PEOPLE_KG: Final = (60.0, 240.0)
 WORTH_NAMING: Final = 0.05
 """Chance from which a slip explains the readings well enough to be named."""
 
+MOST_OF_IT: Final = 0.5
+"""Part of the chi-square that a slip has to take away where none explains it all."""
+
+FREE_SIZE: Final = 8.0
+"""Chi-square that a slip of free size pays beside one whose size is given."""
+
 
 def suspects(readings: Sequence[Seen], belief: Belief) -> tuple[Suspect, ...]:
     """Slips that would make contradicting readings agree, the likeliest first.
 
     Each is tried on each reading by itself; one that needs a size of its own (a tape off by
-    so much, people of such a mass) pays for it. Empty where nothing contradicts.
+    so much, people of such a mass) pays for it. Where no single slip explains everything,
+    as when there are two, those that explain most of it are named. Empty where nothing
+    contradicts.
     """
-    if not fit(readings, belief).contradict:
+    before = fit(readings, belief)
+    if not before.contradict:
         return ()
-    found = []
+    found, partly = [], []
     for place, seen in enumerate(readings):
         for slip, changed, size in _slips(readings, belief, place, seen):
             others = [*readings[:place], changed, *readings[place + 1 :]]
-            chance = fit(others, belief).chance
-            if size is not None:
-                chance *= _price(slip, seen)
-            if chance >= WORTH_NAMING * _price(slip, seen):
-                found.append(Suspect(place=place, slip=slip, chance=chance, size=size or 0.0))
-    return tuple(sorted(found, key=lambda s: -s.chance))
+            after = fit(others, belief)
+            price = _price(slip, seen)
+            chance = after.chance * (1.0 if size is None else price)
+            enough = chance >= WORTH_NAMING * price
+            suspect = Suspect(
+                place=place, slip=slip, chance=chance, size=size or 0.0, all_of_it=enough
+            )
+            if enough:
+                found.append(suspect)
+            elif after.chi_square <= MOST_OF_IT * before.chi_square:
+                score = after.chi_square + (FREE_SIZE / price if price < 1 else 0.0)
+                partly.append((score, suspect))
+    if found:
+        return tuple(sorted(found, key=lambda s: -s.chance))
+    return tuple(suspect for _, suspect in sorted(partly, key=lambda one: one[0]))
 
 
 def _price(slip: Slip, seen: Seen) -> float:

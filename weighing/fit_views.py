@@ -22,6 +22,7 @@ from weighing.fitting import (
     StaleFit,
     accept,
     agreement,
+    all_explained,
     estimates,
     hauls_on,
     put_together,
@@ -181,6 +182,7 @@ def together(request: YardRequest) -> HttpResponse:
                 "agreement": agreement(found),
                 "contradict": found.fitted.chance < CONTRADICT,
                 "slips": slip_words(found, unit),
+                "all_explained": all_explained(found),
                 "hauls": hauls_on(subject),
                 "at": versions(subject),
             }

@@ -193,6 +193,11 @@ def agreement(found: Together) -> str:
     return f"The {what} cannot all be right: honest ones lie so far apart {rare}."
 
 
+def all_explained(found: Together) -> bool:
+    """Whether the likeliest slip by itself would make all readings agree."""
+    return bool(found.slips) and found.slips[0].all_of_it
+
+
 def slip_words(found: Together, unit: UnitSystem) -> list[str]:
     """The likely slips, the likeliest first, each as a question."""
     return [_slip(suspect, found.readings[suspect.place], unit) for suspect in found.slips[:4]]

@@ -171,7 +171,8 @@ def _of_trailer(ticket: Ticket, subject: Subject) -> tuple[list[Gathered], str]:
     if subject.machine is None:
         return [], "a machine stood on the trailer: choose it above to use this ticket"
     if len(ours) != 1:
-        return [], "another machine stood on the trailer"
+        # a ticket with another machine on belongs to that machine's fit
+        return [], ""
     beside = [load for load in items if load is not ours[0]]
     more = _placed(ticket, ours[0], beside, subject.trailer)
     if more is None:

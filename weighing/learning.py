@@ -17,9 +17,9 @@ FIGURES: Final = {
     "drive": "drive axle",
     "trailer": "trailer axles",
     "tongue": "tongue",
-    "axle_1": "first trailer axle",
-    "axle_2": "second trailer axle",
-    "axle_3": "third trailer axle",
+    "axle_1": "trailer axle 1",
+    "axle_2": "trailer axle 2",
+    "axle_3": "trailer axle 3",
 }
 """What a haul's ticket is compared by."""
 

@@ -35,13 +35,13 @@ PADS: Final = (
     ("trailer", "Trailer axles", "trailer_kg"),
 )
 ALONE: Final = (
-    ("steer_alone", "Steer axle, truck alone"),
-    ("drive_alone", "Drive axle, truck alone"),
+    ("steer_alone", "Steer, truck alone"),
+    ("drive_alone", "Drive, truck alone"),
 )
 AXLES: Final = (
-    ("axle_1", "First trailer axle by itself"),
-    ("axle_2", "Second trailer axle by itself"),
-    ("axle_3", "Third trailer axle by itself"),
+    ("axle_1", "Trailer axle 1"),
+    ("axle_2", "Trailer axle 2"),
+    ("axle_3", "Trailer axle 3"),
 )
 BOX_LABELS: Final = {
     **{name: f"{label}, hitched" for name, label, _ in PADS},
