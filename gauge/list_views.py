@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.contrib import messages
+from django.db.models import F
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_http_methods, require_POST
@@ -45,18 +46,29 @@ def edit_gauge(request: YardRequest, pk: int) -> HttpResponse:
         yard=request.yard,
         units=request.user.unit_system,
     )
+    moved_on = False
     if request.method == "POST" and form.is_valid():
+        version = request.POST.get("version", "")
+        based = int(version) if version.isdigit() else 0
+        # the other's change stands; what was typed here stays in the boxes
+        claimed = Gauge.objects.filter(pk=pk, version=based).update(version=F("version") + 1)
+        moved_on = not claimed
+    if request.method == "POST" and form.is_valid() and not moved_on:
+        gauge.version = based + 1
         form.save()
         messages.success(request, "Saved. The gauge goes by it when it connects next.")
         return redirect("edit_gauge", gauge.pk)
     context = {
         "gauge": gauge,
         "form": form,
+        "moved_on": moved_on,
+        "version": Gauge.objects.values_list("version", flat=True).get(pk=pk),
         "host": settings.GAUGE_HOST,
         "port": settings.GAUGE_PORT,
         "place": "weigh",
     }
-    return render(request, "gauge/edit.html", context, status=422 if form.errors else 200)
+    status = 409 if moved_on else 422 if form.errors else 200
+    return render(request, "gauge/edit.html", context, status=status)
 
 
 @require_POST

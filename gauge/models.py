@@ -43,6 +43,8 @@ class Gauge(YardOwned):
         help_text="How long it takes to follow a load.",
     )
 
+    version = models.PositiveIntegerField(default=1, editable=False)
+
     class Meta:
         ordering = ["name", "pk"]
         constraints = [

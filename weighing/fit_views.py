@@ -30,7 +30,7 @@ from weighing.fitting import (
     slip_words,
     versions,
 )
-from weighing.gathering import Subject, gather, pairs_with_readings
+from weighing.gathering import Subject, gather, pairs_with_readings, subjects_of
 from weighing.learning import bias_of
 from weighing.models import AcceptedFit
 from weighing.views import row_of, tickets_of
@@ -199,15 +199,8 @@ def _since(sent: Any) -> date | None:
 
 def _choose(request: YardRequest) -> HttpResponse:
     """What there are readings of."""
-    found: dict[str, tuple[Subject, int]] = {}
-    for model in (Trailer, Machine):
-        for thing in model._default_manager.filter(yard=request.yard):
-            for subject in pairs_with_readings(thing):
-                readings = len(gather(subject)[0])
-                if readings:
-                    found.setdefault(_address(subject), (subject, readings))
-    listed = sorted(found.items(), key=lambda one: -one[1][1])
-    context = {"listed": [(a, s, n) for a, (s, n) in listed], "place": "weigh"}
+    listed = [(_address(s), s, count) for s, count in subjects_of(request.yard)]
+    context = {"listed": listed, "place": "weigh"}
     return render(request, "weighing/fits.html", context)
 
 

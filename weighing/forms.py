@@ -232,7 +232,15 @@ class WeighForm(InUnits, forms.Form):
             return None
 
 
-def _configurations(yard: Yard) -> list[tuple[str, tuple[Thing, Configuration | None]]]:
+def machines_of(yard: Yard) -> dict[str, tuple[Machine, Configuration | None]]:
+    """Every machine of the yard, and each in its configurations, by the word in a form."""
+    found: dict[str, tuple[Machine, Configuration | None]] = {
+        f"machines-{m.pk}": (m, None) for m in Machine.objects.filter(yard=yard)
+    }
+    return found | dict(_configurations(yard))
+
+
+def _configurations(yard: Yard) -> list[tuple[str, tuple[Machine, Configuration | None]]]:
     found = Configuration.objects.filter(machine__yard=yard).select_related("machine")
     return [(f"machines-{c.machine_id}-{c.pk}", (c.machine, c)) for c in found]
 
@@ -256,17 +264,21 @@ class AboardRow(InUnits, forms.Form):
         label="Facing", required=False, choices=[("forward", "forward"), ("backward", "backward")]
     )
 
-    def __init__(self, *args: Any, yard: Yard, units: UnitSystem, **kwargs: Any) -> None:
+    def __init__(
+        self,
+        *args: Any,
+        machines: dict[str, tuple[Machine, Configuration | None]],
+        units: UnitSystem,
+        **kwargs: Any,
+    ) -> None:
         super().__init__(*args, **kwargs)
-        machines = [(f"machines-{m.pk}", (m, None)) for m in Machine.objects.filter(yard=yard)]
-        both = dict([*machines, *_configurations(yard)])
-        self.machines = both
+        self.machines = machines
         self.fields["what"].choices = [  # type: ignore[attr-defined]
             ("", "nothing"),
             (Aboard.Kind.PERSON.value, "people"),
             (Aboard.Kind.FUEL.value, "fuel"),
             (Aboard.Kind.OTHER.value, "something else"),
-            ("Machines", [(key, str(c or m)) for key, (m, c) in both.items()]),
+            ("Machines", [(key, str(c or m)) for key, (m, c) in machines.items()]),
         ]
         self.prepare(units)
 

@@ -21,6 +21,7 @@ from mechanics.scalehouse import scale_doubt_kg
 from mechanics.trailer import Suspension
 from mechanics.units import M_PER_IN
 from weighing.models import AcceptedFit
+from yards.models import Yard
 
 VAGUE_MASS: Final = 0.2
 """Part of a mass in doubt where the book's own figure came off the same tickets: a guess's."""
@@ -169,7 +170,7 @@ def _of_trailer(ticket: Ticket, subject: Subject) -> tuple[list[Gathered], str]:
         and load.configuration == subject.configuration
     ]
     if subject.machine is None:
-        return [], "a machine stood on the trailer: choose it above to use this ticket"
+        return [], "something stood on the trailer: it counts when put together with that machine"
     if len(ours) != 1:
         # a ticket with another machine on belongs to that machine's fit
         return [], ""
@@ -369,3 +370,40 @@ def pairs_with_readings(thing: Trailer | Machine) -> list[Subject]:
                 trailer=trailer, machine=thing, configuration=row.configuration
             )
     return [*keys.values(), *found]
+
+
+MOST_LOOKED_AT: Final = 2000
+"""Tickets, the newest, among which the subjects of a whole yard are looked for."""
+
+
+def subjects_of(yard: Yard) -> list[tuple[Subject, int]]:
+    """What there are tickets of in a yard, with how many, the most first; one pass over them."""
+    found: dict[tuple[int | None, int | None, int | None], tuple[Subject, int]] = {}
+    tickets = (
+        Ticket.objects.filter(yard=yard)
+        .select_related("configuration")
+        .prefetch_related("thing", "loads__machine", "loads__configuration")[:MOST_LOOKED_AT]
+    )
+    for ticket in tickets:
+        thing = ticket.thing
+        subjects: list[Subject] = []
+        if isinstance(thing, Machine):
+            subjects.append(Subject(machine=thing, configuration=ticket.configuration))
+        elif isinstance(thing, Trailer):
+            items = [load for load in ticket.loads.all() if load.kind == Aboard.Kind.ITEM]
+            subjects += [
+                Subject(trailer=thing, machine=load.machine, configuration=load.configuration)
+                for load in items
+                if load.machine is not None
+            ]
+            if not items and (ticket.readings.get("empty") or not ticket.method):
+                subjects.append(Subject(trailer=thing))
+        for subject in subjects:
+            key = (
+                subject.trailer and subject.trailer.pk,
+                subject.machine and subject.machine.pk,
+                subject.configuration and subject.configuration.pk,
+            )
+            first, count = found.get(key, (subject, 0))
+            found[key] = (first, count + 1)
+    return sorted(found.values(), key=lambda one: -one[1])

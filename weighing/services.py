@@ -83,6 +83,19 @@ def keep_ticket(
     for name in ("weighed_on", "place", "number", "fee", "read_by", "aboard"):
         setattr(ticket, name, form.cleaned_data[name])
     ticket.first = form.cleaned_data["first_weighing"]
+    _fill(ticket, form, result, unit)
+    ticket.save()
+    ticket.loads.all().delete()
+    for row in aboard:
+        row.ticket = ticket
+        row.save()
+    if form.cleaned_data.get("photo"):
+        attach(ticket, form.cleaned_data["photo"], caption="Ticket", user=user)
+    return ticket
+
+
+def _fill(ticket: Ticket, form: WeighForm, result: Result, unit: str) -> None:
+    """Put what was weighed, its figures and its readings on a ticket."""
     ticket.thing = form.thing_chosen
     ticket.configuration = form.configuration_chosen
     tolerances: dict[str, float] = {}
@@ -100,14 +113,15 @@ def keep_ticket(
         "tolerance_kg": tolerances,
         "empty": bool(form.cleaned_data.get("empty")),
     }
-    ticket.save()
-    ticket.loads.all().delete()
-    for row in aboard:
-        row.ticket = ticket
-        row.save()
-    if form.cleaned_data.get("photo"):
-        attach(ticket, form.cleaned_data["photo"], caption="Ticket", user=user)
-    return ticket
+
+
+def would_offer(form: WeighForm, result: Result, *, system: UnitSystem) -> list[Offer]:
+    """What the book could take over once the ticket is kept; nothing is stored by it."""
+    if form.thing_chosen is None:
+        return []
+    ticket = Ticket(yard=form.yard, method=form.method.slug)
+    _fill(ticket, form, result, unit_of(form, system))
+    return offers(ticket)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -20,11 +20,11 @@ from measures import Quantity, UnitSystem
 from measures.writing import write_length, write_mass, write_percent
 from mechanics.weighing import Figure, Line, Result
 from weighing.finding import FindTickets
-from weighing.forms import AboardRows, WeighForm, rows_of
+from weighing.forms import AboardRows, WeighForm, machines_of, rows_of
 from weighing.methods import HAS, METHODS, WANTS, Method
 from weighing.scaling import BOX_LABELS
 from weighing.scaling import METHOD as HAUL
-from weighing.services import StaleTicket, doubts, keep_ticket, offers, take_over
+from weighing.services import StaleTicket, doubts, keep_ticket, offers, take_over, would_offer
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = 50
@@ -159,7 +159,7 @@ def _weigh(
         data if data is not None and "aboard-TOTAL_FORMS" in data else None,
         prefix="aboard",
         initial=rows,
-        form_kwargs={"yard": request.yard, "units": unit},
+        form_kwargs={"machines": machines_of(request.yard), "units": unit},
     )
     result, status = None, 200
     if data is not None:
@@ -202,6 +202,7 @@ def _weigh(
         "ticket": ticket,
         "outcome": None if result is None else outcome_of(result, unit),
         "doubts": [] if result is None else doubts(form, result, unit),
+        "offers": [] if result is None else would_offer(form, result, system=unit),
         "problems": _problems(form) if data is not None and looking else [],
         "title": method.title,
         "place": "weigh",

@@ -247,6 +247,13 @@ class Pages(YardCase):
         ):
             with self.subTest(typed=typed):
                 self.assertContains(self.client.post("/gauges/", typed), words, status_code=422)
+        typed = {"name": "Old hitch", "unit": "kg", "lag": "0.3", "version": "1"}
+        self.assertEqual(302, self.client.post(f"/gauges/{gauge.pk}/", typed).status_code)
+        late = self.client.post(f"/gauges/{gauge.pk}/", {**typed, "lag": "0.9"})
+        self.assertContains(late, "Somebody changed this gauge", status_code=409)
+        self.assertContains(late, 'value="0.9"', status_code=409)
+        gauge.refresh_from_db()
+        self.assertEqual("0.3", str(gauge.lag))
         self.client.post(f"/gauges/{gauge.pk}/remove/")
         self.assertIsNone(known(gauge.key))
 

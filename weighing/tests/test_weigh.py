@@ -129,6 +129,10 @@ class Arithmetic(WeighCase):
         of = {"thing": f"trailers-{trailer.pk}", "empty": "on"}
         answer = self.live("under-the-ball", reading="900", **of)
         self.assertContains(answer, "the tongue 31.0 % of the empty trailer")
+        offered = self.live("under-the-ball", reading="400", **of)
+        self.assertContains(offered, "The book says 380 lb for empty tongue weight")
+        trailer.refresh_from_db()
+        self.assertEqual("380 lb", str(trailer.empty_tongue_mass))
         low = self.live("under-the-ball", reading="60", **of)
         self.assertContains(low, "does the jack still carry?")
         machine = Machine.objects.get(name="Kestrel T6 compact loader")
