@@ -63,9 +63,13 @@ def dump_ticket(ticket: Ticket, numbers: dict[int, int]) -> dict[str, Any]:
 
 def _dump_aboard(load: Aboard) -> dict[str, Any]:
     document: dict[str, Any] = {"kind": load.kind}
-    for name in ("name", "mass", "reference"):
-        if getattr(load, name):
-            document[name] = str(getattr(load, name))
+    for name, value in (
+        ("name", load.own_words),
+        ("mass", load.mass),
+        ("reference", load.reference),
+    ):
+        if value:
+            document[name] = str(value)
     if load.kind == Aboard.Kind.ITEM:
         document["facing"] = load.facing
         if load.machine is not None:

@@ -11,6 +11,8 @@ from typing import Any
 workers = int(os.environ.get("EYEBOLT_WORKERS", "2"))
 # a page that watches a gauge holds a thread; the settings leave some of them free
 threads = int(os.environ.get("EYEBOLT_THREADS", "24"))
+# the workers read it from their settings: some threads stay free of streams
+os.environ.setdefault("EYEBOLT_GAUGE_STREAMS", str(max(threads - 4, 1)))
 worker_class = "gthread"
 keepalive = 30
 loglevel = "warning"

@@ -148,7 +148,9 @@ def stream(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse | Strea
         watch.__enter__()
     except HubGone as error:
         _streams.release()
-        return HttpResponse(str(error), status=503)
+        # an answer that ends is asked for again after a while, by the browser itself
+        gone = render_to_string("gauge/_gone.html", {"why": str(error)})
+        return HttpResponse(_message(gone), content_type="text/event-stream")
     except BaseException:
         _streams.release()
         raise

@@ -74,9 +74,7 @@ class WeighForm(InUnits, forms.Form):
     photo = forms.FileField(
         label="Photo of the ticket",
         required=False,
-        widget=forms.FileInput(
-            attrs={"accept": "image/jpeg,image/png,image/webp", "capture": "environment"}
-        ),
+        widget=forms.FileInput(attrs={"accept": "image/jpeg,image/png,image/webp"}),
         help_text="JPEG, PNG or WebP, at most 12 MB.",
     )
 
@@ -329,7 +327,7 @@ def rows_of(ticket: Ticket) -> list[dict[str, Any]]:
         found.append(
             {
                 "what": what,
-                "name": load.name,
+                "name": load.own_words,
                 "mass": load.mass,
                 "reference": load.reference,
                 "facing": load.facing,

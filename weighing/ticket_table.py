@@ -23,6 +23,9 @@ from measures.quantity import UNIT_TABLES
 from yards.models import User, Yard
 
 MASSES: Final = Ticket.FIGURES
+NOT_IN_BOOK: Final = "load"
+"""The word for something at a place on the deck that is no machine of the book."""
+
 TEXTS: Final = ("place", "number", "fee", "read_by", "aboard", "method")
 
 
@@ -60,7 +63,8 @@ COLUMNS: Final = (
     Column(
         name="loads",
         words="What was aboard, one after another with semicolons: “person | Ida | 180 lb”, "
-        "“fuel | full”, “item | Harrow 48 | | 150 in | forward” (name, mass, mark, facing).",
+        "“fuel | full”, “item | Harrow 48 | | 150 in | forward” (name, mass, mark, facing), "
+        "or “load | Gravel | 1.2 t | 80 in | forward” for what is no machine of the book.",
     ),
 )
 
@@ -99,12 +103,14 @@ def _cell(ticket: Ticket, column: Column, units: UnitSystem) -> str:
 
 
 def _load(load: Aboard) -> str:
-    name = load.name
+    kind, name = load.kind, load.name
     if load.machine is not None:
         name = load.machine.name
         if load.configuration is not None:
             name += f" / {load.configuration.name}"
-    cells = [load.kind, name, str(load.mass or "")]
+    elif kind == Aboard.Kind.ITEM:
+        kind = NOT_IN_BOOK
+    cells = [kind, name, str(load.mass or "")]
     if load.kind == Aboard.Kind.ITEM:
         cells += [str(load.reference or ""), load.facing]
     return " | ".join(cell.replace("|", "/").replace(";", ",") for cell in cells).rstrip(" |")
@@ -217,7 +223,9 @@ def _load_entry(text: str) -> dict[str, Any]:
     entry: dict[str, Any] = {"kind": cells[0].lower()}
     names = ("name", "mass", "reference", "facing")
     entry |= {name: cell for name, cell in zip(names, cells[1:], strict=False) if cell}
-    if entry["kind"] == Aboard.Kind.ITEM and "name" in entry:
+    if entry["kind"] == NOT_IN_BOOK:
+        entry["kind"] = Aboard.Kind.ITEM.value
+    elif entry["kind"] == Aboard.Kind.ITEM and "name" in entry:
         machine, _, configuration = entry.pop("name").partition(" / ")
         entry["machine"] = machine
         if configuration:

@@ -105,4 +105,16 @@ class Aboard(models.Model):
         ordering = ["pk"]
 
     def __str__(self) -> str:
-        return self.name or str(self.configuration or self.machine or self.get_kind_display())
+        return self.name or self.get_kind_display()
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        """Keep the machine's name too: the record outlives what the book calls it, or has."""
+        if self.machine is not None and not self.name:
+            self.name = str(self.configuration or self.machine)[:80]
+        super().save(*args, **kwargs)
+
+    @property
+    def own_words(self) -> str:
+        """What was typed beside the machine's name."""
+        known = {str(one)[:80] for one in (self.configuration, self.machine) if one}
+        return "" if self.name in known else self.name

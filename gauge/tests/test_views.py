@@ -168,7 +168,9 @@ class Pages(YardCase):
 
     def test_too_many_streams_and_no_hub_are_told(self) -> None:
         with self.settings(GAUGE_PORT=1):
-            self.assertEqual(503, self.client.get(self.at("stream/")).status_code)
+            told = self.client.get(self.at("stream/"))
+            self.assertEqual("text/event-stream", told["Content-Type"])
+            self.assertContains(told, "not running")
             self.assertContains(self.client.get(self.at("now/")), "not running")
         # the refused ones gave their places back
         streams = [self.client.get(self.at("stream/")) for _ in range(20)]

@@ -222,7 +222,8 @@ class Table(WeighCase):
         text = self.HEADER + (
             "2026-05-04,trailers,20 ft equipment trailer,2910,1.2 t,Ford,71,yes,\n"
             "2026-05-05,machines,Trench plough,1460,,Ford,72,,"
-            "item | Harrow 48 tractor with loader | | 150 in | forward\n"
+            "item | Harrow 48 tractor with loader | | 150 in | forward; "
+            "load | Gravel | 1.2 t | 80 in\n"
         )
         tried = self.send(text)
         self.assertContains(tried, "What it would do")
@@ -233,6 +234,9 @@ class Table(WeighCase):
         ticket = Ticket.objects.get(number="71")
         self.assertEqual(("2910 lb", "1.2 t"), (str(ticket.whole_mass), str(ticket.tongue_mass)))
         self.assertTrue(ticket.readings["empty"])
+        aboard = Ticket.objects.get(number="72").loads.all()
+        self.assertEqual(["Harrow 48 tractor with loader", "Gravel"], [str(a) for a in aboard])
+        self.assertEqual(["item", "item"], [a.kind for a in aboard])
         late = self.client.post("/weigh/tickets/in/", {"text": text, "stamp": stamp})
         self.assertEqual(409, late.status_code)
 
