@@ -474,7 +474,21 @@ NewPartFormSet = forms.modelformset_factory(
 )
 
 
-class TicketForm(InUnits, forms.ModelForm):
+class WeighedDay:
+    """A form with the day on which something was weighed."""
+
+    cleaned_data: dict[str, Any]
+
+    def clean_weighed_on(self) -> date:
+        """Nobody has weighed tomorrow."""
+        day: date = self.cleaned_data["weighed_on"]
+        # a yard west of the server's clock may still be in yesterday, none is two days ahead
+        if day > timezone.localdate() + timedelta(days=1):
+            raise ValidationError("This date is still to come. Which day was it weighed?")
+        return day
+
+
+class TicketForm(InUnits, WeighedDay, forms.ModelForm):
     """What a scale said of a thing."""
 
     class Meta:
@@ -485,14 +499,6 @@ class TicketForm(InUnits, forms.ModelForm):
     def __init__(self, *args: Any, units: UnitSystem, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.prepare(units)
-
-    def clean_weighed_on(self) -> date:
-        """Nobody has weighed tomorrow."""
-        day: date = self.cleaned_data["weighed_on"]
-        # a yard west of the server's clock may still be in yesterday, none is two days ahead
-        if day > timezone.localdate() + timedelta(days=1):
-            raise ValidationError("This date is still to come. Which day was it weighed?")
-        return day
 
     def clean(self) -> dict[str, Any]:
         """At least one reading, and axles that make up the whole."""

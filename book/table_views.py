@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from django import forms
@@ -9,7 +10,7 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from book.table_reading import MAX_BYTES, TableError, decode, take_in
+from book.table_reading import MAX_BYTES, Outcome, TableError, decode, take_in
 from book.tables import TABLES, Table, write_table
 from yards.access import YardRequest, in_yard, planners
 
@@ -71,34 +72,42 @@ def table_in(request: YardRequest, slug: str) -> HttpResponse:
     }
     if request.method == "GET":
         return render(request, "book/table_in.html", context)
-    status = 200
-    try:
-        text = text_of(request)
-        outcome = take_in(
+    status = report(
+        request,
+        context,
+        lambda text: take_in(
             text,
             table,
             yard=request.yard,
             user=request.user,
             stamp=request.POST.get("stamp"),
-        )
-    except TableError as error:
-        context["wrong"], status = str(error), 422
-    else:
-        lines = sorted(outcome.lines, key=lambda line: (not line.problems, line.number))
-        counted: dict[str, int] = {}
-        for line in outcome.lines:
-            counted[line.outcome] = counted.get(line.outcome, 0) + 1
-        moved_on = bool(request.POST.get("stamp")) and not outcome.stored and not outcome.wrong
-        context |= {
-            "outcome": outcome,
-            "lines": lines[:SHOWN],
-            "more": max(len(lines) - SHOWN, 0),
-            "counted": counted,
-            "moved_on": moved_on,
-            "text": text,
-        }
-        status = 409 if moved_on else 422 if outcome.wrong else 200
+        ),
+    )
     return render(request, "book/table_in.html", context, status=status)
+
+
+def report(request: YardRequest, context: dict[str, Any], take: Callable[[str], Outcome]) -> int:
+    """Take the request's table in or try it, put what happened into ``context``; the status."""
+    try:
+        text = text_of(request)
+        outcome = take(text)
+    except TableError as error:
+        context["wrong"] = str(error)
+        return 422
+    lines = sorted(outcome.lines, key=lambda line: (not line.problems, line.number))
+    counted: dict[str, int] = {}
+    for line in outcome.lines:
+        counted[line.outcome] = counted.get(line.outcome, 0) + 1
+    moved_on = bool(request.POST.get("stamp")) and not outcome.stored and not outcome.wrong
+    context |= {
+        "outcome": outcome,
+        "lines": lines[:SHOWN],
+        "more": max(len(lines) - SHOWN, 0),
+        "counted": counted,
+        "moved_on": moved_on,
+        "text": text,
+    }
+    return 409 if moved_on else 422 if outcome.wrong else 200
 
 
 def text_of(request: YardRequest) -> str:

@@ -216,7 +216,8 @@ def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     mass = quantity(kg, unit.mass_unit)
     form = FrozenForm(
         units=unit,
-        initial={"reading": mass, "reference": mark_words(plan, index, unit), "aboard": True},
+        # no place is filled in: one that was not taped would correct the coach wrongly
+        initial={"reading": mass, "aboard": True},
     )
     context |= {
         "form": form,

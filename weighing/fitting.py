@@ -384,7 +384,11 @@ def _into_machine(
     ahead, ahead_error = fitted.get("ahead", (body.ahead_m, body.ahead_tolerance_m / ERRORS))
     more_kg = mass - body.mass_kg
     more_moment = mass * ahead - body.mass_kg * body.ahead_m
-    if configuration is not None and configuration.front_axle_mass is not None:
+    weighed_so = configuration is not None and None not in (
+        configuration.front_axle_mass,
+        configuration.rear_axle_mass,
+    )
+    if configuration is not None and weighed_so:
         _into_axles(configuration, machine, mass, ahead, system)
     elif machine.built == Machine.Built.AXLES:
         own_kg = si(machine.front_axle_mass) + si(machine.rear_axle_mass)

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-from datetime import date, timedelta
 from typing import Any, Final
 
 from django import forms
 from django.core.exceptions import ValidationError
 from django.forms import formset_factory
-from django.utils import timezone
 
 from book.fields import QuantityFormField
-from book.forms import InUnits, refuse_formula
+from book.forms import InUnits, WeighedDay, refuse_formula
 from book.kinds import KINDS, slug_of
 from book.models import Aboard, Configuration, Machine, Thing, Ticket
 from measures import Quantity, UnitSystem
@@ -28,7 +26,17 @@ RECENT: Final = 30
 """Earlier tickets that a second weighing may belong to."""
 
 
-class WeighForm(InUnits, forms.Form):
+class AtAScale(InUnits, WeighedDay):
+    """A form with the day and the place of a weighing."""
+
+    def clean_place(self) -> str:
+        """No formula for a spreadsheet."""
+        place = str(self.cleaned_data["place"]).strip()
+        refuse_formula(place)
+        return place
+
+
+class WeighForm(AtAScale, forms.Form):
     """Readings of a method. What was typed stays in its box whatever is wrong with it."""
 
     step = QuantityFormField(
@@ -158,20 +166,6 @@ class WeighForm(InUnits, forms.Form):
     def scale(self) -> list[forms.BoundField]:
         """What is known of the scale."""
         return [self[name] for name in ("step", "capacity") if name in self.fields]
-
-    def clean_weighed_on(self) -> date:
-        """Nobody has weighed tomorrow."""
-        # a yard west of the server's clock may still be in yesterday, none is two days ahead
-        day: date = self.cleaned_data["weighed_on"]
-        if day > timezone.localdate() + timedelta(days=1):
-            raise ValidationError("This date is still to come. Which day was it weighed?")
-        return day
-
-    def clean_place(self) -> str:
-        """No formula for a spreadsheet."""
-        place = str(self.cleaned_data["place"]).strip()
-        refuse_formula(place)
-        return place
 
     def clean_first_weighing(self) -> Ticket | None:
         """A second weighing belongs to a first, not to another second."""

@@ -4,15 +4,11 @@ from __future__ import annotations
 
 import random
 from dataclasses import dataclass
-from datetime import date, timedelta
 from typing import Any, Final
 
 from django import forms
-from django.core.exceptions import ValidationError
 from django.db import transaction
-from django.utils import timezone
 
-from book.forms import InUnits, refuse_formula
 from book.models import Aboard, Ticket
 from hauls.models import Haul
 from measures import Quantity, ReadingError, UnitSystem, read_mass
@@ -21,6 +17,7 @@ from mechanics.loads import Loads, compute_loads
 from mechanics.plan import Plan
 from mechanics.scalehouse import Pads, pads, printed, scale_doubt_kg
 from mechanics.units import LengthUnit, MassUnit
+from weighing.forms import AtAScale
 from weighing.learning import FIGURES, bias_of
 from weighing.models import HaulTicket
 from weighing.services import quantity
@@ -239,7 +236,7 @@ def past(one: HaulTicket, unit: UnitSystem) -> Past:
     return Past(ticket=one.ticket, rows=rows)
 
 
-class HaulTicketForm(InUnits, forms.Form):
+class HaulTicketForm(AtAScale, forms.Form):
     """What a haul's ticket says beside its readings."""
 
     weighed_on = forms.DateField(
@@ -253,19 +250,6 @@ class HaulTicketForm(InUnits, forms.Form):
     def __init__(self, *args: Any, units: UnitSystem, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
         self.prepare(units)
-
-    def clean_weighed_on(self) -> date:
-        """Nobody has weighed tomorrow."""
-        day: date = self.cleaned_data["weighed_on"]
-        if day > timezone.localdate() + timedelta(days=1):
-            raise ValidationError("This date is still to come. Which day was it weighed?")
-        return day
-
-    def clean_place(self) -> str:
-        """No formula for a spreadsheet."""
-        place = str(self.cleaned_data["place"]).strip()
-        refuse_formula(place)
-        return place
 
 
 def read_boxes(sent: Any, unit: UnitSystem, axles: int) -> tuple[dict[str, Quantity], list[str]]:

@@ -31,6 +31,9 @@ ON_TICKET: Final = {
 }
 """Which figure of a ticket a result is."""
 
+BATHROOM_KG: Final = 200.0
+"""Beyond this no bathroom scale shows anything. Common practice, no source."""
+
 FAR_OFF: Final = 0.25
 """A weighing that differs from the book by more than this part is asked about."""
 
@@ -262,6 +265,7 @@ def doubts(form: WeighForm, result: Result, system: UnitSystem) -> list[str]:
                     "trailer: does the jack still carry?"
                 )
     found += _between_steps(form)
+    found += _more_than_bathroom_scales(form, system)
     now, then = _both(form, thing, figures)
     if now and then and abs(then - now) > FAR_OFF * now:
         found.append(
@@ -284,6 +288,19 @@ def _between_steps(form: WeighForm) -> list[str]:
                 f"show {write_entered(read)}. Is the reading in the other unit, or a digit wrong?"
             )
     return found
+
+
+def _more_than_bathroom_scales(form: WeighForm, system: UnitSystem) -> list[str]:
+    """A reading beyond the usual bathroom scale, where nobody said what the scale can."""
+    if form.method.has[0] != "bathroom" or form.cleaned_data.get("capacity") is not None:
+        return []
+    read = [float(q.si) for n, q in form.readings().items() if n in form.method.read_on_scale]
+    if not read or max(read) <= BATHROOM_KG:
+        return []
+    return [
+        f"Bathroom scales end at {write_mass(BATHROOM_KG, system)} at the most. If it was another "
+        "scale, give its capacity; if not, is the reading in the other unit?"
+    ]
 
 
 def _both(

@@ -8,8 +8,7 @@ from django.http import HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from book.table_reading import TableError
-from book.table_views import SHOWN, TableFileForm, text_of
+from book.table_views import TableFileForm, report
 from weighing.finding import FindTickets
 from weighing.ticket_table import COLUMNS, take_tickets_in, write_tickets
 from weighing.views import tickets_of
@@ -44,26 +43,11 @@ def tickets_in(request: YardRequest) -> HttpResponse:
     }
     status = 200
     if request.method == "POST":
-        try:
-            text = text_of(request)
-            outcome = take_tickets_in(
+        status = report(
+            request,
+            context,
+            lambda text: take_tickets_in(
                 text, yard=request.yard, user=request.user, stamp=request.POST.get("stamp")
-            )
-        except TableError as error:
-            context["wrong"], status = str(error), 422
-        else:
-            lines = sorted(outcome.lines, key=lambda line: (not line.problems, line.number))
-            counted: dict[str, int] = {}
-            for line in outcome.lines:
-                counted[line.outcome] = counted.get(line.outcome, 0) + 1
-            moved_on = bool(request.POST.get("stamp")) and not (outcome.stored or outcome.wrong)
-            context |= {
-                "outcome": outcome,
-                "lines": lines[:SHOWN],
-                "more": max(len(lines) - SHOWN, 0),
-                "counted": counted,
-                "moved_on": moved_on,
-                "text": text,
-            }
-            status = 409 if moved_on else 422 if outcome.wrong else 200
+            ),
+        )
     return render(request, "weighing/tickets_in.html", context, status=status)

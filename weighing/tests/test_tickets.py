@@ -69,6 +69,12 @@ class Scales(WeighCase):
         self.assertContains(answer, "cannot have shown that")
         self.assertContains(self.live("under-the-ball", reading="180 kg", capacity="400"), "397 lb")
 
+    def test_more_than_a_bathroom_scale_shows_is_asked_about(self) -> None:
+        answer = self.live("under-the-ball", reading="520")
+        self.assertContains(answer, "Bathroom scales end at 441 lb")
+        for fine in ({"reading": "430"}, {"reading": "520", "capacity": "1,000"}):
+            self.assertNotContains(self.live("under-the-ball", **fine), "Bathroom scales end")
+
     def test_a_reading_between_the_steps_is_asked_about(self) -> None:
         answer = self.live("gauge", reading="1,125", step="20 lb")
         self.assertContains(answer, "in steps of 20 lb cannot show 1,125 lb")

@@ -76,6 +76,10 @@ class Picking(WeighCase):
         none = self.client.get("/weigh/", {"has": "gauge", "want": "machine"})
         self.assertContains(none, "No way with that tells that.")
         self.assertContains(self.client.get("/weigh/", {"has": "zebra"}), "Three pads")
+        sure = self.client.get("/weigh/", {"want": "sure"})
+        self.assertContains(sure, "All readings put together")
+        self.assertContains(sure, "The same thing, read again")
+        self.assertContains(none, "Live, on the phone")
 
     def test_every_method_has_its_words_and_every_choice_a_method(self) -> None:
         self.assertEqual(set(METHODS), set(GIVEN))
