@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
+from dataclasses import dataclass
+from typing import Any, Final
 
 from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
 from book.errors import IncompleteError
@@ -11,6 +12,7 @@ from book.forms import PhotoForm, TicketForm
 from book.gaps import doubts, gaps
 from book.kinds import Group, Kind, Rows
 from book.models import (
+    Aboard,
     Configuration,
     HitchPart,
     Machine,
@@ -24,6 +26,9 @@ from book.tolerances import Tolerances
 from measures import UnitSystem
 from measures.writing import write_entered, write_length, write_mass
 from yards.access import YardRequest
+
+NEWEST: Final = 5
+"""Tickets beside a thing's boxes; the others stand on its page of weighings."""
 
 
 def figures_of(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tuple[str, str]]:
@@ -136,21 +141,40 @@ def _differs(bound: Any) -> bool:
     return bound.value() not in (None, "", False, [], defaults.get(bound.name))
 
 
-def _tickets(thing: Thing) -> list[tuple[Ticket, list[tuple[str, str]]]] | None:
-    """The thing's scale tickets with their readings; ``None`` for what nobody weighs."""
+@dataclass(frozen=True, kw_only=True)
+class Weighed:
+    """A scale ticket beside the boxes: its readings, and with what aboard."""
+
+    ticket: Ticket
+    readings: list[tuple[str, str]]
+    loaded: str
+
+
+def _tickets(thing: Thing) -> list[Weighed] | None:
+    """The thing's newest scale tickets with their readings; ``None`` for what nobody weighs."""
     if not isinstance(thing, (Truck, Trailer, Machine)):
         return None
+    newest = thing.tickets.select_related("added_by", "configuration").prefetch_related("loads")
     return [
-        (
-            ticket,
-            [
+        Weighed(
+            ticket=ticket,
+            readings=[
                 (str(ticket._meta.get_field(name).verbose_name), write_entered(reading))  # type: ignore[union-attr]
                 for name in Ticket.READINGS
                 if (reading := getattr(ticket, name)) is not None
             ],
+            loaded=_with(ticket),
         )
-        for ticket in thing.tickets.select_related("added_by")
+        for ticket in newest[:NEWEST]
     ]
+
+
+def _with(ticket: Ticket) -> str:
+    """With what on it, or how set up, a thing was weighed; empty as the book has it."""
+    items = [str(load) for load in ticket.loads.all() if load.kind == Aboard.Kind.ITEM]
+    if items:
+        return "with " + ", ".join(items)
+    return ticket.configuration.name if ticket.configuration else ""
 
 
 def beside(
@@ -187,6 +211,7 @@ def beside(
             "photos": list(thing.photos.all()),
             "photo_form": PhotoForm(),
             "tickets": _tickets(thing),
+            "ticket_count": thing.tickets.count(),
             "ticket_form": ticket_form or TicketForm(units=units, prefix="ticket"),
             "on": _whereabouts(thing),
             "fluids": fluid_sources() if isinstance(thing, Machine) else [],

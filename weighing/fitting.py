@@ -205,27 +205,27 @@ def slip_words(found: Together, unit: UnitSystem) -> list[str]:
 
 def _slip(suspect: Suspect, gathered: Gathered, unit: UnitSystem) -> str:
     day = gathered.ticket.weighed_on.strftime("%-d %b")
-    reading = f"{gathered.words.capitalize()} of {day}, {write_mass(gathered.seen.kg, unit)}"
+    reading = f"{gathered.words.capitalize()}, {day}: {write_mass(gathered.seen.kg, unit)}"
     size = suspect.size
     if suspect.slip is Slip.KG_FOR_LB:
-        return f"{reading}: would fit if the scale showed kilograms. Was the unit looked at?"
+        return f"{reading} would fit if the scale showed kilograms. Was the unit looked at?"
     if suspect.slip is Slip.LB_FOR_KG:
-        return f"{reading}: would fit if the scale showed pounds. Was the unit looked at?"
+        return f"{reading} would fit if the scale showed pounds. Was the unit looked at?"
     if suspect.slip is Slip.TAPE_EDGE:
         way = "further back" if size > 0 else "further ahead"
         return (
-            f"{reading}: would fit with the machine {write_inches(abs(size), unit)} {way}. Was "
+            f"{reading} would fit with the machine {write_inches(abs(size), unit)} {way}. Was "
             "the tape hooked on the headboard, or on another edge?"
         )
     if suspect.slip is Slip.JACK:
         return (
-            f"{reading}: would fit if something else still carried {write_mass(size, unit)}. Was "
+            f"{reading} would fit if something else still carried {write_mass(size, unit)}. Was "
             "the jack off the ground?"
         )
     way = "heavier" if size < 0 else "lighter"
     return (
-        f"{reading}: {write_mass(abs(size), unit)} {way} than the others say. Were the same people "
-        "and things aboard, and nothing more on it since?"
+        f"{reading} is {write_mass(abs(size), unit)} {way} than the others say. Were the same "
+        "people and things aboard, and nothing more on it since?"
     )
 
 

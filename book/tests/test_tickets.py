@@ -7,7 +7,7 @@ from typing import Any
 
 from django.utils import timezone
 
-from book.models import Machine, Ticket
+from book.models import Machine, Ticket, Trailer
 from hauls.tests.test_views import YardCase
 from yards.models import User
 
@@ -36,6 +36,11 @@ class Tickets(YardCase):
         self.assertEqual((ticket.added_by, ticket.yard), (self.driver, self.yard))
         self.assertEqual(Machine.objects.filter(pk=self.machine.pk).values().get(), before)
         page = self.client.get(f"/book/machines/{self.machine.pk}/")
+        self.assertNotContains(page, "with Trench plough")
+        trailer = Trailer.objects.get(name="20 ft equipment trailer")
+        weighed = self.client.get(f"/book/trailers/{trailer.pk}/")
+        self.assertContains(weighed, "with Trench plough")
+        self.assertContains(weighed, f"All {trailer.tickets.count()}, over time")
         for words in ("04 Mar 2026", "700 kg", "Mill, no. 7", "aboard: nobody", "Jo Marsh"):
             self.assertContains(page, words)
 
