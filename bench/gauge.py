@@ -79,7 +79,7 @@ def bench_gauge(server: Server, *, pages: int = 20, lines: int = 60) -> tuple[li
 
 def _key(server: Server) -> str:
     """The demo gauge's key."""
-    code = "from gauge.models import Gauge; print(Gauge.objects.get().key)"
+    code = "from gauge.models import Gauge; print(Gauge.objects.first().key)"
     found = subprocess.run(
         [sys.executable, "manage.py", "shell", "-v", "0", "-c", code],
         cwd=ROOT,

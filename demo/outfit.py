@@ -363,7 +363,11 @@ TICKETS: list[tuple[str, str, int, str, dict[str, int]]] = [
 ]
 """Kind of thing, its name, how many days ago, ticket number, readings in pounds."""
 
-GAUGE: dict[str, Any] = {"name": "Hitch gauge", "unit": "lb", "step": 20, "rating": 2000}
+GAUGES: list[tuple[str, str, str, str]] = [
+    ("Hitch gauge", "lb", "20 lb", "2000 lb"),
+    ("Old pin gauge", "kg", "10 kg", "1500 kg"),
+]
+"""Name, unit it sends, step, rating. The first one is on the work truck."""
 
 PLACED: list[tuple[str, int, list[float], float, float, int | None]] = [
     # as the book has it: the readings agree

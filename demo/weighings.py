@@ -9,7 +9,7 @@ from datetime import timedelta
 from django.utils import timezone
 
 from demo.login import DRIVER
-from demo.outfit import GAUGE, PLACED, SCALED
+from demo.outfit import GAUGES, PLACED, SCALED
 from gauge.models import Gauge
 from gauge.services import Reading, keep_reading
 from gauge.simulated import SimulatedGauge, Traits
@@ -24,14 +24,18 @@ from yards.models import User, Yard
 
 
 def make_weighings(yard: Yard) -> None:
-    """A gauge, readings at several places, and a few hauls weighed on three pads."""
-    gauge = Gauge.objects.create(
-        yard=yard,
-        name=GAUGE["name"],
-        unit=GAUGE["unit"],
-        step=_lb(GAUGE["step"]),
-        rating=_lb(GAUGE["rating"]),
-    )
+    """Two gauges, readings at several places, and a few hauls weighed on three pads."""
+    gauges = [
+        Gauge.objects.create(
+            yard=yard,
+            name=name,
+            unit=unit,
+            step=Quantity.parse(step),
+            rating=Quantity.parse(rating),
+        )
+        for name, unit, step, rating in GAUGES
+    ]
+    gauge = gauges[0]
     driver = User.objects.get(username=DRIVER)
     rng = random.Random(7)  # noqa: S311  made-up readings
     for name, days, places, heavier, ahead, slip in PLACED:

@@ -31,7 +31,7 @@ class Coached(BrowserCase):
         super().setUp()
         Ticket.objects.filter(method="gauge").delete()
         self.haul = Haul.objects.get(name=ORCHARD)
-        gauge = Gauge.objects.get()
+        gauge = Gauge.objects.get(name="Hitch gauge")
         # a thread of its own may not ask the test's database
         self.hub = HubThread({gauge.key: known(gauge.key)}.get)
         self.enterContext(self.hub)

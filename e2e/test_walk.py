@@ -109,7 +109,7 @@ class BookByHand(BrowserCase):
             page.fill("#id_caption", "Plate")
             page.get_by_role("button", name="Keep this photo").click()
             expect(page.locator(".photos img")).to_have_attribute("alt", "Plate")
-            page.wait_for_function("document.querySelector('.photos img').naturalWidth === 800")
+            expect(page.locator(".photos img")).to_have_js_property("naturalWidth", 800)
 
     def test_a_table_is_tried_and_then_taken_in(self) -> None:
         self.expected = {422}

@@ -67,15 +67,18 @@ def aim_of(haul: Haul, index: int, gauge: Gauge) -> Aim:
     taped = taped_readings(haul, plan, index)
     fitted = None
     if taped:
-        plan, fitted = corrected(plan, index, taped, gauge)
-    drawn = haul.document["trailer"].get("extra", {}).get("drawn", {})
+        better, fitted = corrected(plan, index, taped, gauge)
+        # readings that cannot all be right correct nothing
+        plan = plan if fitted.contradict else better
+    extra = haul.document["trailer"].get("extra", {})
+    drawn = extra.get("drawn", {}) if isinstance(extra, dict) else {}
     return Aim(
         plan=plan,
         index=index,
         band=band(plan, index, gauge),
         fitted=fitted,
         taped=tuple(taped),
-        tail=str(drawn.get("tail", "")),
+        tail=str(drawn.get("tail", "")) if isinstance(drawn, dict) else "",
     )
 
 
@@ -335,6 +338,11 @@ def correction_words(aim: Aim, haul: Haul, unit: UnitSystem) -> list[str]:
     """What the kept readings have changed, in words; empty without any."""
     if aim.fitted is None:
         return []
+    if aim.fitted.contradict:
+        return [
+            "The readings kept with this haul cannot all be right: the coach goes by the plan",
+            "see them put together",
+        ]
     was = read_document(haul.document)
     item, now = was.items[aim.index], aim.plan.items[aim.index]
     count = len(aim.taped)
@@ -352,10 +360,7 @@ def correction_words(aim: Aim, haul: Haul, unit: UnitSystem) -> list[str]:
             unit,
         )
     )
-    found = [w for w in words if w]
-    if aim.fitted.contradict:
-        found.append("but the readings cannot all be right: see them put together")
-    return found
+    return [w for w in words if w]
 
 
 def _changed(name: str, was: float, now: float, unit: UnitSystem) -> str:

@@ -163,6 +163,32 @@ class ObedientDriver:
             self.begin()
 
 
+def as_line(document: dict[str, Any]) -> bytes:
+    """A line of the protocol."""
+    return json.dumps(document).encode() + b"\n"
+
+
+class Slips:
+    """A gauge that misbehaves now and then: rubbish, a flood, the other unit without a word."""
+
+    def __init__(self, unit: str, *, every_s: float = 25.0) -> None:
+        self.unit, self.every_s = unit, every_s
+        self._begun = time.monotonic()
+
+    def __call__(self, line: dict[str, Any]) -> bytes:
+        since = time.monotonic() - self._begun
+        turn, into = divmod(since, self.every_s)
+        if into > 3.0 or since < self.every_s:
+            return as_line(line)
+        kind = int(turn) % 3
+        if kind == 0:
+            return b"\x00\x07?? 11" + as_line(line)
+        if kind == 1:
+            return as_line({"load": line["load"]}) * 30
+        other = 0.45359237 if self.unit == "lb" else 1 / 0.45359237
+        return as_line({**line, "load": round(line["load"] * other)})
+
+
 def run(
     gauge: SimulatedGauge,
     *,
@@ -173,8 +199,11 @@ def run(
     stop: Callable[[], bool],
     a_second: float = 8.0,
     gone: Callable[[], bool] = lambda: False,
+    spoiled: Callable[[dict[str, Any]], bytes] = as_line,
 ) -> int:
     """Send readings until ``stop``; how many were sent. While ``gone`` the connection is down.
+
+    ``spoiled`` may make something else of a line than what it says.
 
     A connection that cannot be made, or breaks, is tried again every second.
     """
@@ -194,11 +223,11 @@ def run(
         try:
             if wire is None:
                 wire = socket.create_connection((host, port), timeout=2)
-                wire.sendall(json.dumps(gauge.hello(key)).encode() + b"\n")
+                wire.sendall(as_line(gauge.hello(key)))
                 answer = wire.makefile("rb").readline()
                 if b'"ok"' not in answer:
                     raise RefusedError(answer.decode(errors="replace").strip())
-            wire.sendall(json.dumps(line).encode() + b"\n")
+            wire.sendall(spoiled(line))
             sent += 1
         except OSError:
             wire = _closed(wire)

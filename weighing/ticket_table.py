@@ -23,6 +23,8 @@ from measures.quantity import UNIT_TABLES
 from yards.models import User, Yard
 
 MASSES: Final = Ticket.FIGURES
+LOADS: Final = ("loads__machine", "loads__configuration")
+
 NOT_IN_BOOK: Final = "load"
 """The word for something at a place on the deck that is no machine of the book."""
 
@@ -127,7 +129,8 @@ def take_tickets_in(text: str, *, yard: Yard, user: User, stamp: str | None = No
     names = _columns(headers)
     if not body:
         raise TableError("The file has a header and no rows.")
-    there = {_sameness(t) for t in Ticket.objects.filter(yard=yard).prefetch_related("thing")}
+    those = Ticket.objects.filter(yard=yard)
+    there = {_sameness(t) for t in those.prefetch_related("thing", *LOADS)}
     lines: list[Line] = []
     made: list[Ticket] = []
     for number, row in enumerate(body, 2):
@@ -240,7 +243,10 @@ def _sameness(ticket: Ticket) -> tuple[Any, ...]:
         ticket.weighed_on,
         ticket.content_type_id,
         ticket.object_id,
+        ticket.configuration_id,
         ticket.place,
         ticket.number,
         *figures,
+        # two readings of a day may differ in nothing but where the machine stood
+        *(_load(load) for load in ticket.loads.all()),
     )

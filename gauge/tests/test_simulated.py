@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import json
 from pathlib import Path
+from unittest.mock import patch
 
 from django.test import SimpleTestCase
 
-from gauge.simulated import ObedientDriver, SimulatedGauge, Traits
+from gauge.simulated import ObedientDriver, SimulatedGauge, Slips, Traits, as_line
+from gauge.wire import Facts, Sieve
 from mechanics.checks import Status
 from mechanics.coach import Move
 from mechanics.item import Placement
@@ -57,6 +59,21 @@ class StandIn(SimpleTestCase):
         self.assertLess(settled, soon)
         self.assertLess(soon, before)
         self.assertAlmostEqual(gauge.tongue_kg() / KG_PER_LB, settled, delta=0.2)
+
+    def test_its_slips_are_what_the_sieve_drops(self) -> None:
+        """Rubbish, a flood and the other unit, each in its turn, and readings in between."""
+        slips = Slips("lb", every_s=10.0)
+        for at, why in ((11.0, "flood"), (21.0, "unit"), (31.0, "rubbish"), (15.0, "")):
+            sieve = Sieve(Facts(unit="lb"))
+            with patch("gauge.simulated.time.monotonic", return_value=slips._begun + at):
+                for n in range(12):
+                    sieve.take(as_line({"n": n + 1, "load": 1000}), n / 10)
+                for n in range(12, 24):
+                    sent = slips({"n": n + 1, "load": 1000})
+                    for one in sent.splitlines(keepends=True):
+                        sieve.take(one, n / 10)
+            with self.subTest(why=why):
+                self.assertEqual({why} - {""}, set(sieve.dropped))
 
     def test_who_obeys_the_coach_stops_inside_the_sure_window(self) -> None:
         """Two hundred approaches with noise, steps and lag; the machine is as heavy as any

@@ -20,6 +20,7 @@ from hauls.tests.test_views import YardCase
 from measures import UnitSystem
 from mechanics.coach import Gauge as GaugeFacts
 from mechanics.units import KG_PER_LB
+from planfile.reading import read_document
 
 STEP = GaugeFacts(step_kg=20 * KG_PER_LB)
 
@@ -125,7 +126,7 @@ class Panel(YardCase):
 class Pages(YardCase):
     def setUp(self) -> None:
         super().setUp()
-        self.gauge = Gauge.objects.get()
+        self.gauge = Gauge.objects.get(name="Hitch gauge")
         # a thread of its own may not ask the test's database
         facts = known(self.gauge.key)
         self.hub = HubThread({self.gauge.key: facts}.get)
@@ -197,6 +198,13 @@ class Pages(YardCase):
         self.assertEqual("146 in", str(load.reference))
         self.assertEqual(self.haul, ticket.of_haul.haul)
         self.assertContains(self.client.get(self.at("")), "Corrected by 1 reading")
+
+    def test_readings_that_cannot_all_be_right_correct_nothing(self) -> None:
+        stony = Haul.objects.get(name="Compact loader to the Stony Bank culvert")
+        page = self.client.get(f"/hauls/{stony.pk}/gauge/")
+        self.assertContains(page, "cannot all be right: the coach goes by the plan")
+        planned = read_document(stony.document)
+        self.assertEqual(planned, aim_of(stony, 0, STEP).plan)
 
     def test_bad_input_to_a_frozen_reading(self) -> None:
         for typed, words in (

@@ -10,7 +10,15 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 
 from gauge.models import Gauge
-from gauge.simulated import ObedientDriver, RefusedError, SimulatedGauge, Traits, run
+from gauge.simulated import (
+    ObedientDriver,
+    RefusedError,
+    SimulatedGauge,
+    Slips,
+    Traits,
+    as_line,
+    run,
+)
 from hauls.models import Haul
 from mechanics.units import MassUnit
 from planfile.reading import read_document
@@ -31,6 +39,7 @@ class Command(BaseCommand):
         parser.add_argument("--noise", type=float, default=3.0, help="kilograms")
         parser.add_argument("--drop-every", type=float, default=60.0, help="seconds; 0 never")
         parser.add_argument("--drop-for", type=float, default=4.0, help="seconds")
+        parser.add_argument("--slips", action="store_true", help="rubbish, floods, a unit's lie")
         parser.add_argument("--seconds", type=float, default=0.0, help="0: until ended")
         parser.add_argument("--seed", type=int, default=1)
 
@@ -82,6 +91,7 @@ class Command(BaseCommand):
                 after=driver.see,
                 stop=over,
                 gone=gone,
+                spoiled=Slips(gauge.unit) if options["slips"] else as_line,
             )
         except RefusedError as error:
             raise CommandError(f"The gauge service refused it: {error}") from None
