@@ -273,6 +273,9 @@ WORTH_NAMING: Final = 0.05
 MOST_OF_IT: Final = 0.5
 """Part of the chi-square that a slip has to take away where none explains it all."""
 
+LOOKED_AT: Final = 16
+"""Readings, those that fit least, on which slips are tried."""
+
 FREE_SIZE: Final = 8.0
 """Chi-square that a slip of free size pays beside one whose size is given."""
 
@@ -289,7 +292,10 @@ def suspects(readings: Sequence[Seen], belief: Belief) -> tuple[Suspect, ...]:
     if not before.contradict:
         return ()
     found, partly = [], []
-    for place, seen in enumerate(readings):
+    # what is far off is where a slip is; of hundreds of readings not each is tried
+    far = sorted(range(len(readings)), key=lambda k: -abs(before.residuals[k]))[:LOOKED_AT]
+    for place in sorted(far):
+        seen = readings[place]
         for slip, changed, size in _slips(readings, belief, place, seen):
             others = [*readings[:place], changed, *readings[place + 1 :]]
             after = fit(others, belief)

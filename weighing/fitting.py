@@ -60,7 +60,7 @@ class Estimate:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Residual:
-    """One reading against the fit, written out; ``part`` is its place on the scale of doubt."""
+    """One reading against the fit, written out; ``errors`` is how many times its own doubt."""
 
     gathered: Gathered
     read: str
@@ -68,7 +68,6 @@ class Residual:
     apart: str
     errors: float
     worst: bool
-    left_out: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
