@@ -58,6 +58,21 @@ class OnAPhone(BrowserCase):
             page.get_by_label("Truck alone").fill("7420")
             expect(page.locator("#outcome")).to_contain_text("cannot weigh more than")
 
+    def test_corrected_at_once_it_is_kept_once(self) -> None:
+        """The button is pressed while the arithmetic is still being asked for."""
+        with self.page() as page:
+            page.goto(f"{self.live_server_url}/weigh/gauge/")
+            before = Ticket.objects.count()
+            page.locator("#id_reading").fill("1,240")
+            page.get_by_role("button", name="Keep the ticket").click()
+            expect(page.locator(".note")).to_contain_text("The ticket is kept.")
+            self.assertEqual(before + 1, Ticket.objects.count())
+            page.get_by_role("link", name="Correct it").click()
+            page.locator("#id_reading").fill("1,260")
+            page.get_by_role("button", name="Keep the ticket").click()
+            expect(page.locator(".ticket-figures")).to_contain_text("1,260 lb")
+            self.assertEqual(before + 1, Ticket.objects.count())
+
     def test_a_ticket_on_paper(self) -> None:
         """Black on white, with its readings, and nothing to press."""
         ticket = Ticket.objects.filter(method="haul").first()

@@ -161,12 +161,15 @@ def _weigh(
         initial=rows,
         form_kwargs={"machines": machines_of(request.yard), "units": unit},
     )
+    # the arithmetic as it fills is asked for with the button's value too, once it has the focus
+    looking = request.headers.get("HX-Request") == "true"
+    keeping = data is not None and data.get("keep") == "1" and not looking
     result, status = None, 200
     if data is not None:
         valid = form.is_valid() & (loads.is_valid() if loads.is_bound else True)
         result = form.result()
         status = 422
-        if valid and result is not None and not form.errors and data.get("keep") == "1":
+        if valid and result is not None and not form.errors and keeping:
             aboard = [
                 row for one in loads.forms if loads.is_bound and (row := one.as_row()) is not None
             ]
@@ -194,7 +197,6 @@ def _weigh(
             else:
                 messages.success(request, "The ticket is kept. Nothing in the book has changed.")
                 return redirect("weighed", kept.pk)
-    looking = request.headers.get("HX-Request") == "true"
     context = {
         "method": method,
         "form": form,

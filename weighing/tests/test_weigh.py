@@ -105,6 +105,13 @@ class Arithmetic(WeighCase):
         empty = self.live("lever", reading="315")
         self.assertContains(empty, "fills in as you type")
 
+    def test_looking_keeps_nothing_even_with_the_button_in_it(self) -> None:
+        before = Ticket.objects.count()
+        day = str(timezone.localdate())
+        answer = self.live("gauge", reading="1,120", keep="1", weighed_on=day)
+        self.assertContains(answer, "1,120 lb")
+        self.assertEqual(before, Ticket.objects.count())
+
     def test_kilograms_and_pounds_may_be_mixed(self) -> None:
         answer = self.live("together-and-alone", together="15,360 lb", alone="5600 kg")
         self.assertContains(answer, "3,014 lb")
