@@ -99,7 +99,10 @@ def load_ticket(
     if "list" in entry or "name" in entry:
         thing = _thing(entry, yard)
         if thing is None:
-            problems.append(f"{path}: not a thing of the book")
+            problems.append(
+                f"{path}: “{str(entry.get('name', ''))[:60]}” is not a thing of the book; write "
+                "list and name as the book has them"
+            )
     form = FileTicketForm(entry, units=UnitSystem.US)
     known = {"list", "name", "configuration", "first", "readings", "loads", *form.fields}
     problems += [f"{path}.{name}: no such field" for name in sorted(set(entry) - known)]

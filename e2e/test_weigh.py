@@ -58,6 +58,24 @@ class OnAPhone(BrowserCase):
             page.get_by_label("Truck alone").fill("7420")
             expect(page.locator("#outcome")).to_contain_text("cannot weigh more than")
 
+    def test_a_refused_ticket_survives_a_closed_phone_too(self) -> None:
+        self.expected = {422}
+        with self.page(390, 844, has_touch=True, is_mobile=True) as page:
+            address = f"{self.live_server_url}/weigh/gauge/"
+            page.goto(address)
+            page.locator("#id_reading").fill("1,240")
+            page.locator("#id_place").fill("=ford")
+            page.get_by_role("button", name="Keep the ticket").tap()
+            expect(page.locator(".note-error")).to_contain_text("what you typed is still there")
+            page.goto(address)
+            expect(page.locator("#id_place")).to_have_value("=ford")
+            page.locator("#id_place").fill("The ford")
+            page.get_by_role("button", name="Keep the ticket").tap()
+            expect(page.locator(".note")).to_contain_text("The ticket is kept.")
+            # kept, it is let go: the next one begins empty
+            page.goto(address)
+            expect(page.locator("#id_reading")).to_have_value("")
+
     def test_corrected_at_once_it_is_kept_once(self) -> None:
         """The button is pressed while the arithmetic is still being asked for."""
         with self.page() as page:

@@ -91,9 +91,16 @@ document.addEventListener("input", (event) => {
   for (const box of keptBoxes(form)) kept[box.name] = box.type === "checkbox" ? box.checked : box.value;
   localStorage.setItem(draftOf(form), JSON.stringify(kept));
 });
+/* what was sent is let go once the next page is another one: a form that comes back was refused */
 document.addEventListener("submit", (event) => {
-  if (event.target.dataset.draft) localStorage.removeItem(draftOf(event.target));
+  if (event.target.dataset.draft) sessionStorage.setItem("sent-draft", draftOf(event.target));
 });
+const sentDraft = sessionStorage.getItem("sent-draft");
+if (sentDraft) {
+  sessionStorage.removeItem("sent-draft");
+  const back = [...document.querySelectorAll("form[data-draft]")].some((form) => draftOf(form) === sentDraft);
+  if (!back) localStorage.removeItem(sentDraft);
+}
 for (const form of document.querySelectorAll("form[data-draft]")) {
   const kept = JSON.parse(localStorage.getItem(draftOf(form)) ?? "{}");
   /* what the server sent back with its faults is newer than what was kept */
