@@ -6,7 +6,7 @@ everything that is wanting at once.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -155,9 +155,12 @@ def lever_m(trailer: Trailer) -> float | None:
     sum for independent ones (see :class:`mechanics.trailer.Trailer`).
     """
     places = [si(axle.position) for axle in trailer.axles.all()]
-    if not places:
-        return None
-    if trailer.suspension == SUSPENDED:
+    return lever_of(places, trailer.suspension) if places else None
+
+
+def lever_of(places: Sequence[float], suspension: str) -> float:
+    """The same of axles at these places behind the ball, in m; there is at least one."""
+    if suspension == SUSPENDED:
         return sum(x * x for x in places) / sum(places)
     return sum(places) / len(places)
 

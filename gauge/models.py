@@ -7,6 +7,7 @@ import secrets
 from django.db import models
 
 from book.fields import MassField
+from mechanics.units import KG_PER_LB
 from yards.models import YardOwned
 
 
@@ -53,3 +54,8 @@ class Gauge(YardOwned):
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def step_kg(self) -> float:
+        """Its step in kg: 20 lb where none was entered."""
+        return 20 * KG_PER_LB if self.step is None else float(self.step.si)

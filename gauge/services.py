@@ -15,7 +15,6 @@ from gauge.models import Gauge
 from hauls.models import Haul
 from measures import Quantity
 from measures.writing import write_entered
-from mechanics.units import KG_PER_LB
 from weighing.models import HaulTicket
 from weighing.scaling import loads_of
 from yards.models import User
@@ -35,12 +34,11 @@ def keep_reading(
     haul: Haul, gauge: Gauge, reading: Reading, *, user: User, day: date | None = None
 ) -> Ticket:
     """A frozen reading as a ticket of the haul, with what stood on the deck and where."""
-    step = 20 * KG_PER_LB if gauge.step is None else float(gauge.step.si)
     kg = float(reading.mass.si)
     boxes = {"reading": write_entered(reading.mass)}
     if gauge.step is not None:
         boxes["step"] = write_entered(gauge.step)
-    tolerance = step / 2 + 0.01 * abs(kg)
+    tolerance = gauge.step_kg / 2 + 0.01 * abs(kg)
     readings: dict[str, Any] = {
         "boxes": boxes,
         "figures": [["tongue", kg, tolerance]],

@@ -23,7 +23,6 @@ from hauls.models import Haul
 from mechanics.coach import Gauge as GaugeFacts
 from mechanics.coach import is_settled, mean_of_settled
 from mechanics.plan import Plan
-from mechanics.units import KG_PER_LB
 from weighing.services import quantity
 from yards.access import YardRequest, in_yard
 
@@ -45,8 +44,15 @@ def _asked(request: YardRequest, plan: Plan) -> tuple[Gauge | None, int]:
 
 
 def _facts(gauge: Gauge) -> GaugeFacts:
-    step = 20 * KG_PER_LB if gauge.step is None else float(gauge.step.si)
-    return GaugeFacts(step_kg=step, lag_s=float(gauge.lag))
+    return GaugeFacts(step_kg=gauge.step_kg, lag_s=float(gauge.lag))
+
+
+def _moving(request: YardRequest, plan: Plan) -> tuple[Gauge, int]:
+    """The gauge and the item; without a gauge, or with nothing to move, there is no page."""
+    gauge, index = _asked(request, plan)
+    if gauge is None or not plan.items:
+        raise Http404("no gauge, or nothing to move")
+    return gauge, index
 
 
 def _coach(request: YardRequest, haul: Haul, gauge: Gauge, index: int) -> Coach:
@@ -85,8 +91,6 @@ def coach_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     if gauge is not None and plan.items:
         aim = aim_of(haul, index, _facts(gauge))
         context |= {"aim": aim, "corrections": correction_words(aim, haul, unit)}
-        window = aim.band
-        context["window"] = window
     return aspect_page(request, "gauge/coach.html", haul, context)
 
 
@@ -137,9 +141,7 @@ def stream(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse | Strea
 
     With too many pages watching, 503: the page then asks again and again instead.
     """
-    gauge, index = _asked(request, plan)
-    if gauge is None or not plan.items:
-        raise Http404("no gauge, or nothing to move")
+    gauge, index = _moving(request, plan)
     if not _streams.acquire(blocking=False):
         return HttpResponse("Too many pages are watching.", status=503)
     watch = Watch(settings.GAUGE_HOST, settings.GAUGE_PORT, gauge.key)
@@ -170,9 +172,7 @@ def stream(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse | Strea
 @with_plan
 def now(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """The panel once, for pages that have no stream."""
-    gauge, index = _asked(request, plan)
-    if gauge is None or not plan.items:
-        raise Http404("no gauge, or nothing to move")
+    gauge, index = _moving(request, plan)
     coach = _coach(request, haul, gauge, index)
     try:
         event = _once(gauge, coach)
@@ -192,13 +192,8 @@ def _once(gauge: Gauge, coach: Coach) -> dict[str, Any]:
 @in_yard
 @with_plan
 def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
-    """Hold the figure as it is now, to be kept as a reading or let go.
-
-    With ``ramps=up`` and a figure read with them down, what they carried follows too.
-    """
-    gauge, index = _asked(request, plan)
-    if gauge is None or not plan.items:
-        raise Http404("no gauge, or nothing to move")
+    """Hold the figure as it is now, to be kept as a reading or let go."""
+    gauge, index = _moving(request, plan)
     unit = request.user.unit_system
     coach = _coach(request, haul, gauge, index)
     context: dict[str, Any] = {"haul": haul, "gauge": gauge, "index": index, "unit": unit}
@@ -225,7 +220,6 @@ def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         "mass": mass,
         "settled": settled,
         "ramps_down": coach.ramps_down,
-        "tail": panel["notes"],
         "why": "",
     }
     return render(request, "gauge/_frozen.html", context)
@@ -236,9 +230,7 @@ def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
 @with_plan
 def save(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Keep a frozen reading as a ticket of the haul."""
-    gauge, index = _asked(request, plan)
-    if gauge is None or not plan.items:
-        raise Http404("no gauge, or nothing to move")
+    gauge, index = _moving(request, plan)
     unit = request.user.unit_system
     form = FrozenForm(request.POST, units=unit)
     if request.POST.get("ramps") == "down":
@@ -258,7 +250,7 @@ def save(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         }
         return render(request, "gauge/_frozen.html", context, status=422)
     aboard = form.cleaned_data["aboard"]
-    ticket = keep_reading(
+    keep_reading(
         haul,
         gauge,
         Reading(
@@ -275,7 +267,7 @@ def save(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         answered = HttpResponse(status=204)
         answered["HX-Redirect"] = address
         return answered
-    return redirect(f"{address}&ticket={ticket.pk}")
+    return redirect(address)
 
 
 @require_POST
@@ -283,9 +275,7 @@ def save(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
 @with_plan
 def trust(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Say that what the gauge sends is right, after it was doubted."""
-    gauge, _ = _asked(request, plan)
-    if gauge is None:
-        raise Http404("no gauge")
+    gauge, _ = _moving(request, plan)
     try:
         with Watch(settings.GAUGE_HOST, settings.GAUGE_PORT, gauge.key) as watch:
             next(watch.events())

@@ -30,7 +30,7 @@ from weighing.fitting import (
     slip_words,
     versions,
 )
-from weighing.gathering import Subject, gather, pairs_with_readings, subjects_of
+from weighing.gathering import Subject, subjects_of
 from weighing.learning import bias_of
 from weighing.models import AcceptedFit
 from weighing.views import row_of, tickets_of
@@ -75,14 +75,13 @@ def weighings(request: YardRequest, slug: str, pk: int) -> HttpResponse:
             None if book is None else float(book.si) / unit.kg,
         )
         charts.append((title, drawn))
-    subjects = [] if isinstance(thing, Truck) else pairs_with_readings(thing)
-    fits = [(s, n, _address(s)) for s in subjects if (n := len(gather(s)[0]))]
+    subjects = [] if isinstance(thing, Truck) else subjects_of(request.yard, thing)
     context = {
         "thing": thing,
         "slug": slug,
         "charts": charts,
         "rows": [row_of(ticket) for ticket in found],
-        "fits": fits,
+        "fits": [(subject, count, _address(subject)) for subject, count in subjects],
         "bias": bias_of(thing, unit) if isinstance(thing, Trailer) else [],
         "unit": unit,
         "place": "weigh",

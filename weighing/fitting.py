@@ -10,7 +10,7 @@ from typing import Any, Final
 from django.db.models import F
 
 from book.errors import IncompleteError
-from book.figures import built_machine, empty_trailer, si
+from book.figures import built_machine, empty_trailer, lever_of, si
 from book.history import keep, recorded
 from book.models import Configuration, Known, Machine, MachinePart, Trailer
 from book.tolerances import Tolerances
@@ -20,7 +20,7 @@ from measures.writing import write_inches, write_length, write_mass
 from mechanics.coach import ERRORS
 from mechanics.fit import Belief, Fitted, Slip, Suspect, fit, suspects
 from mechanics.units import M_PER_IN
-from weighing.gathering import Gathered, Subject, believed, couple_lever_m, gather
+from weighing.gathering import Gathered, Subject, believed, gather
 from weighing.models import AcceptedFit
 from weighing.services import quantity
 from yards.models import User
@@ -343,18 +343,10 @@ def _move_axles(trailer: Trailer, lever: float, system: UnitSystem) -> None:
     positions = [si(axle.position) for axle in axles]
     by = 0.0
     for _ in range(20):
-        by += lever - couple_lever_at(trailer, positions, by)
+        by += lever - lever_of([x + by for x in positions], trailer.suspension)
     for axle, position in zip(axles, positions, strict=True):
         axle.position = _length_like(axle.position, position + by, system)
         axle.save()
-
-
-def couple_lever_at(trailer: Trailer, positions: list[float], by: float) -> float:
-    """The lever with every axle moved back by so much."""
-    moved = [x + by for x in positions]
-    if trailer.suspension == Trailer.Suspension.INDEPENDENT:
-        return couple_lever_m(trailer, moved)
-    return sum(moved) / len(moved)
 
 
 def _base_part(machine: Machine) -> MachinePart | None:

@@ -18,7 +18,6 @@ from measures import Quantity
 from mechanics.coach import ERRORS, LEVER_DOUBT_M
 from mechanics.fit import Belief, Seen, What
 from mechanics.scalehouse import scale_doubt_kg
-from mechanics.trailer import Suspension
 from mechanics.units import M_PER_IN
 from weighing.models import AcceptedFit
 from yards.models import Yard
@@ -278,13 +277,12 @@ def _before(
 
 
 def _of_the_trailer(trailer: Trailer, given: set[What]) -> dict[str, tuple[float, float]]:
-    positions = [si(axle.position) for axle in trailer.axles.all()]
-    if not positions or trailer.deck_start is None:
-        lacks = ["its axles' places"] * (not positions)
+    lever = lever_m(trailer)
+    if lever is None or trailer.deck_start is None:
+        lacks = ["its axles' places"] * (lever is None)
         raise IncompleteError(
             trailer.name, lacks + ["where its deck begins"] * (trailer.deck_start is None)
         )
-    lever = couple_lever_m(trailer, positions)
     try:
         empties = empty_trailer(trailer, Tolerances.of(trailer.yard))
     except IncompleteError:
@@ -304,13 +302,6 @@ def _of_the_trailer(trailer: Trailer, given: set[What]) -> dict[str, tuple[float
         "tongue": (empties.tongue_kg, max(tongue, 0.5)),
         "lever": (lever, LEVER_DOUBT_M),
     }
-
-
-def couple_lever_m(trailer: Trailer, positions: list[float]) -> float:
-    """The lever with which a load reaches the axles: see :class:`mechanics.trailer.Trailer`."""
-    if trailer.suspension == Suspension.INDEPENDENT.value:
-        return sum(x * x for x in positions) / sum(positions)
-    return lever_m(trailer) or sum(positions) / len(positions)
 
 
 def _of_the_machine(
@@ -343,47 +334,25 @@ def _of_the_machine(
     }
 
 
-def pairs_with_readings(thing: Trailer | Machine) -> list[Subject]:
-    """What readings about a thing can be put together: alone, and with each partner aboard."""
-    if isinstance(thing, Trailer):
-        found = [Subject(trailer=thing)]
-        rows = Aboard.objects.filter(
-            ticket__content_type=ContentType.objects.get_for_model(Trailer),
-            ticket__object_id=thing.pk,
-            machine__isnull=False,
-        ).select_related("machine", "configuration")
-        seen = {(r.machine_id, r.configuration_id): r for r in rows}
-        return found + [
-            Subject(trailer=thing, machine=r.machine, configuration=r.configuration)
-            for r in seen.values()
-        ]
-    own = [None, *thing.configurations.all()]
-    found = [Subject(machine=thing, configuration=c) for c in own]
-    rows = Aboard.objects.filter(
-        machine=thing, ticket__content_type=ContentType.objects.get_for_model(Trailer)
-    ).prefetch_related("ticket__thing")
-    keys = {}
-    for row in rows:
-        trailer = row.ticket.thing
-        if isinstance(trailer, Trailer):
-            keys[(trailer.pk, row.configuration_id)] = Subject(
-                trailer=trailer, machine=thing, configuration=row.configuration
-            )
-    return [*keys.values(), *found]
-
-
 MOST_LOOKED_AT: Final = 2000
 """Tickets, the newest, among which the subjects of a whole yard are looked for."""
 
 
-def subjects_of(yard: Yard) -> list[tuple[Subject, int]]:
-    """What there are tickets of in a yard, with how many, the most first; one pass over them."""
+def subjects_of(yard: Yard, about: Trailer | Machine | None = None) -> list[tuple[Subject, int]]:
+    """What there are tickets of in a yard, with how many, the most first; one pass over them.
+
+    ``about`` looks for what a thing has a part in only.
+    """
     found: dict[tuple[int | None, int | None, int | None], tuple[Subject, int]] = {}
-    tickets = (
-        Ticket.objects.filter(yard=yard)
-        .select_related("configuration")
-        .prefetch_related("thing", "loads__machine", "loads__configuration")[:MOST_LOOKED_AT]
-    )
+    those = Ticket.objects.filter(yard=yard)
+    if about is not None:
+        kind = ContentType.objects.get_for_model(type(about))
+        own = Q(content_type=kind, object_id=about.pk)
+        aboard = Q(loads__machine=about) if isinstance(about, Machine) else Q(pk=None)
+        those = those.filter(own | aboard).distinct()
+    tickets = those.select_related("configuration").prefetch_related(
+        "thing", "loads__machine", "loads__configuration"
+    )[:MOST_LOOKED_AT]
     for ticket in tickets:
         thing = ticket.thing
         subjects: list[Subject] = []
@@ -399,6 +368,8 @@ def subjects_of(yard: Yard) -> list[tuple[Subject, int]]:
             if not items and (ticket.readings.get("empty") or not ticket.method):
                 subjects.append(Subject(trailer=thing))
         for subject in subjects:
+            if about is not None and about not in (subject.trailer, subject.machine):
+                continue
             key = (
                 subject.trailer and subject.trailer.pk,
                 subject.machine and subject.machine.pk,

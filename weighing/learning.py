@@ -26,12 +26,17 @@ FIGURES: Final = {
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Learned:
-    """The bias of one figure, in words, and whether it stands out of the scatter."""
+    """The bias of one figure, and in words."""
 
+    name: str
     figure: str
     words: str
-    matters: bool
     bias: Bias
+
+    @property
+    def matters(self) -> bool:
+        """Whether it stands out of the scatter."""
+        return self.bias.matters
 
 
 def differences(trailer: Trailer) -> dict[str, list[float]]:
@@ -63,5 +68,5 @@ def bias_of(trailer: Trailer, unit: UnitSystem) -> list[Learned]:
             if bias.matters
             else f"as planned within {within} ({bias.count} tickets)"
         )
-        found.append(Learned(figure=FIGURES[name], words=words, matters=bias.matters, bias=bias))
+        found.append(Learned(name=name, figure=FIGURES[name], words=words, bias=bias))
     return found

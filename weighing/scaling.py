@@ -70,7 +70,8 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> dict[str,
     seed = str(sent.get("practice", ""))[:12]
     ticket = _practice(true, seed) if seed else None
     rows, read = [], {}
-    taught = _taught(haul, unit)
+    learned = bias_of(haul.trailer, unit) if haul.trailer else []
+    taught = {one.name: one.bias.mean_kg for one in learned if one.matters}
     axles, each = _by_axle(loads, sent, unit, taught)
     for name, label, field in PADS:
         typed = str(sent.get(name, "")).strip()[:40]
@@ -110,22 +111,12 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> dict[str,
         "next_practice": str(int(seed) + 1) if seed.isdigit() else "1",
         "practice": bool(seed),
         "all_read": len(read) == len(PADS) and not wrong,
-        "bias": bias_of(haul.trailer, unit) if haul.trailer else [],
+        "bias": learned,
         "kept": [
             past(one, unit)
             for one in haul.weighings.filter(ticket__method=METHOD).select_related("ticket")
         ],
         "wrong": wrong,
-    }
-
-
-def _taught(haul: Haul, unit: UnitSystem) -> dict[str, float]:
-    """Biases in kg that stand out, by pad."""
-    if haul.trailer is None:
-        return {}
-    by_words = {words: name for name, words in FIGURES.items()}
-    return {
-        by_words[one.figure]: one.bias.mean_kg for one in bias_of(haul.trailer, unit) if one.matters
     }
 
 

@@ -9,13 +9,14 @@ from datetime import date
 from django.core.management import CommandError, call_command
 from django.test import Client, SimpleTestCase
 
+from book.figures import lever_m
 from book.history import changes_of
 from book.models import Configuration, Machine, MachinePart, Ticket, Trailer
 from hauls.models import Haul
 from measures import Quantity, UnitSystem
 from weighing.chart import HEIGHT, LEFT, WIDTH, Weighed, chart, step_of
 from weighing.fitting import accept, estimates, put_together, versions
-from weighing.gathering import Subject, believed, gather
+from weighing.gathering import Subject, believed, gather, subjects_of
 from weighing.learning import bias_of
 from weighing.models import AcceptedFit, HaulTicket
 from weighing.tests.test_weigh import WeighCase
@@ -167,12 +168,10 @@ class Accepting(FitCase):
                 assert found is not None
                 from weighing import fitting
 
-                lever = fitting.couple_lever_m(
-                    subject.trailer, [float(a.position.si) for a in subject.trailer.axles.all()]
-                )
+                lever = lever_m(subject.trailer)
                 fitting._move_axles(subject.trailer, lever + 0.1, UnitSystem.METRIC)
+                moved = lever_m(self.subject().trailer)
                 axles = [float(a.position.si) for a in self.subject().trailer.axles.all()]
-                moved = fitting.couple_lever_m(self.subject().trailer, axles)
                 self.assertAlmostEqual(lever + 0.1, moved, delta=0.002)
                 self.assertAlmostEqual(36 * 0.0254, axles[1] - axles[0], delta=0.004)
 
@@ -341,6 +340,12 @@ class HaulTickets(FitCase):
 
 
 class OverTime(FitCase):
+    def test_what_a_thing_has_a_part_in(self) -> None:
+        for thing, partner in ((self.trailer, self.kestrel), (self.kestrel, self.trailer)):
+            found = [s for s, _ in subjects_of(self.yard, thing)]
+            self.assertTrue(all(thing in (s.trailer, s.machine) for s in found))
+            self.assertTrue(any(partner in (s.trailer, s.machine) for s in found))
+
     def test_the_page_charts_it_and_links_what_can_be_put_together(self) -> None:
         page = self.client.get(f"/weigh/of/machines/{self.harrow.pk}/")
         self.assertContains(page, "The whole over time")

@@ -12,7 +12,6 @@ from django.db import close_old_connections
 from gauge.hub import Hub, serve
 from gauge.models import Gauge
 from gauge.wire import Facts
-from mechanics.units import KG_PER_LB
 
 
 def known(key: str) -> Facts | None:
@@ -23,7 +22,7 @@ def known(key: str) -> Facts | None:
         return None
     return Facts(
         unit=gauge.unit,
-        step_kg=20 * KG_PER_LB if gauge.step is None else float(gauge.step.si),
+        step_kg=gauge.step_kg,
         rating_kg=None if gauge.rating is None else float(gauge.rating.si),
         lag_s=float(gauge.lag),
     )
