@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import threading
 from typing import Any
 
@@ -118,7 +119,9 @@ class _Events:
             self.close()
             return _message(render_to_string("gauge/_gone.html", {"why": str(error)}))
         self._coach.see(event)
-        return _message(render_to_string("gauge/_panel.html", self._coach.panel(event)))
+        panel = _message(render_to_string("gauge/_panel.html", self._coach.panel(event)))
+        # the page draws the panel; a program that listens in has the reading itself
+        return panel + f"event: reading\ndata: {json.dumps(event)}\n\n".encode()
 
     def close(self) -> None:
         """End the connection to the hub."""

@@ -165,6 +165,12 @@ class Pages(YardCase):
         heard = "".join(next(parts).decode() for _ in range(3))
         self.assertIn("1,180", heard)
         self.assertTrue(heard.startswith("event: panel\ndata: "))
+        told = [
+            json.loads(part.split("data: ", 1)[1])
+            for part in heard.split("event: ")
+            if part.startswith("reading")
+        ]
+        self.assertAlmostEqual(1180 * KG_PER_LB, told[-1]["kg"])
         answer.close()
 
     def test_too_many_streams_and_no_hub_are_told(self) -> None:
