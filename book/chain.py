@@ -18,10 +18,15 @@ FITS = {
 
 
 def couples(hitch: Hitch, trailer: Trailer) -> bool:
-    """Whether the trailer can be coupled there at all: a gooseneck over the bed, any other
-    trailer behind the bumper."""
+    """Whether the trailer can be coupled there at all: a fifth wheel's pin in its plate, a
+    gooseneck over the bed, any other trailer behind the bumper.
+
+    A gooseneck may also stand on a plate: some do, by an adapter.
+    """
+    if trailer.kind == Trailer.Kind.FIFTH_WHEEL:
+        return hitch.type == Hitch.Type.FIFTH_WHEEL
     over_bed = hitch.type in (Hitch.Type.GOOSENECK, Hitch.Type.FIFTH_WHEEL)
-    return over_bed == (trailer.kind == Trailer.Kind.GOOSENECK)
+    return over_bed == trailer.over_bed
 
 
 def same_size(ball: Quantity, coupler: Quantity) -> bool:

@@ -165,6 +165,16 @@ def lever_of(places: Sequence[float], suspension: str) -> float:
     return sum(places) / len(places)
 
 
+def axle_rate_kg_per_m(trailer: Trailer) -> float | None:
+    """Spring rate of one independent axle, from a known load and how far it sank under it.
+
+    ``None`` where that is not known, and for leaf springs with an equalizer.
+    """
+    if trailer.suspension != SUSPENDED or trailer.sink_mass is None or trailer.sink_drop is None:
+        return None
+    return si(trailer.sink_mass) / si(trailer.sink_drop)
+
+
 def empty_trailer(trailer: Trailer, tolerances: Tolerances) -> Empties:
     """Empty mass and tongue: a reading at the jack brought to the ball, additions on top.
 

@@ -31,7 +31,6 @@ from book.models import (
     Truck,
     TruckLoad,
 )
-from book.tolerances import Tolerances
 from measures import UnitSystem
 from yards.models import Yard
 
@@ -529,34 +528,6 @@ class PhotoForm(forms.Form):
         help_text="Door sticker, axle tag.",
         widget=forms.TextInput(attrs={"class": "form-control"}),
     )
-
-
-class TolerancesForm(forms.Form):
-    """The yard's own doubts."""
-
-    LABELS = {
-        "plate_percent": ("Plate", "%"),
-        "built_up_percent": ("Built up, as a whole", "%"),
-        "brochure_percent": ("Brochure", "%"),
-        "guess_percent": ("Guess", "%"),
-        "bulk_percent": ("Bulk load", "%"),
-        "scale_step_lb": ("Weighed: the scale's step", "lb"),
-        "balance_axles_in": ("Balance point, both axles weighed", "in"),
-        "balance_built_up_in": ("Balance point, built up or taped", "in"),
-        "balance_guess_in": ("Balance point, guessed", "in"),
-    }
-
-    def __init__(self, *args: Any, **kwargs: Any) -> None:
-        super().__init__(*args, **kwargs)
-        usual = Tolerances()
-        for name, (label, unit) in self.LABELS.items():
-            self.fields[name] = forms.FloatField(
-                label=f"{label}, {unit}",
-                min_value=0,
-                max_value=200 if unit == "lb" else 100,
-                help_text=f"Usual: {getattr(usual, name):g} {unit}.",
-                widget=forms.TextInput(attrs={"class": "form-control", "inputmode": "decimal"}),
-            )
 
 
 def link_parts(owner: Hitch | Trailer, parts: Iterable[HitchPart]) -> None:

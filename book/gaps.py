@@ -282,11 +282,10 @@ def _hitch_doubts(hitch: Hitch, tow: float | None, mass: Callable[[float], str])
 def _trailer_doubts(trailer: Trailer, words: Words) -> Iterator[Doubt]:
     units, _ = words
     empty, tongue, gvwr = trailer.empty_mass, trailer.empty_tongue_mass, trailer.gvwr
-    gooseneck = trailer.kind == Trailer.Kind.GOOSENECK
+    gooseneck = trailer.over_bed
     if empty and tongue:
         share = si(tongue) / si(empty)
-        most = 0.30 if gooseneck else 0.20
-        if share > most:
+        if share > trailer.most_empty_share:
             yield Doubt(
                 question=f"The tongue is {write_percent(share)} of the empty trailer, more than "
                 f"{'three tenths' if gooseneck else 'a fifth'}. Was the trailer level, and the "

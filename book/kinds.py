@@ -235,6 +235,13 @@ KINDS = {
                     folded=True,
                 ),
                 Group(
+                    heading="How torsion axles give",
+                    fields=("sink_mass", "sink_drop"),
+                    help="A torsion group that rides nose-low loads its front axle more; this "
+                    "says by how much.",
+                    when="suspension=independent",
+                ),
+                Group(
                     heading="Dump bed or tilting deck",
                     fields=("bed_hinge", "bed_mass", "bed_balance"),
                     when="kind=dump tilt",

@@ -11,7 +11,7 @@ from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from book.forms import TicketForm, TolerancesForm
+from book.forms import TicketForm
 from book.gaps import doubts, gaps
 from book.history import changes_of, latest_changes
 from book.kinds import KINDS, Kind, Rows, kind_of, things_of
@@ -27,7 +27,8 @@ from book.services.things import (
     remove_thing,
     save_thing,
 )
-from book.tolerances import Tolerances
+from book.tolerances import PERCENTS, QUANTITIES, Tolerances
+from book.yard_forms import RulesForm, TolerancesForm
 from measures import READERS, ReadingError, UnitSystem
 from measures.writing import write_understood
 from yards.access import YardRequest, in_yard, planners
@@ -236,23 +237,31 @@ def remove(request: YardRequest, slug: str, pk: int) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 @planners
 def tolerances(request: YardRequest) -> HttpResponse:
-    """How far figures may be wrong in this yard, by how they are known."""
-    now = Tolerances.of(request.yard)
-    initial = {name: f"{getattr(now, name):g}" for name in TolerancesForm.LABELS}
+    """How this yard judges: schools of new hauls, and how far figures may be wrong."""
+    yard, units = request.yard, request.user.unit_system
+    now = Tolerances.of(yard)
     data = request.POST if request.method == "POST" else None
-    form = TolerancesForm(data, initial=initial)
-    stamp = json.dumps(request.yard.tolerances, sort_keys=True)
+    form = TolerancesForm(
+        data, units=units, initial={n: getattr(now, n) for n in (*PERCENTS, *QUANTITIES)}
+    )
+    rules = RulesForm(data, initial=RulesForm.initial_of(yard.rules))
+    stamp = json.dumps([yard.tolerances, yard.rules], sort_keys=True)
     behind = data is not None and data.get("stamp") != stamp
-    if data is not None and form.is_valid() and not behind:
-        usual = Tolerances()
-        request.yard.tolerances = {
-            name: value
-            for name, value in form.cleaned_data.items()
-            if value != getattr(usual, name)
-        }
-        request.yard.save(update_fields=["tolerances"])
+    # both are asked, so that every box that is wrong says so at once
+    if data is not None and all([form.is_valid(), rules.is_valid()]) and not behind:
+        yard.tolerances = Tolerances(**form.cleaned_data).own()
+        yard.rules = rules.rules()
+        yard.save(update_fields=["tolerances", "rules"])
         messages.success(request, "Saved. Hauls keep what they were planned with until asked.")
         return redirect("tolerances")
-    status = 409 if behind else 422 if form.errors else 200
-    context = {"form": form, "stamp": stamp, "behind": behind, "place": "book"}
+    wrong = bool(form.errors or rules.errors)
+    status = 409 if behind else 422 if wrong else 200
+    context = {
+        "form": form,
+        "rules": rules,
+        "wrong": wrong,
+        "stamp": stamp,
+        "behind": behind,
+        "place": "book",
+    }
     return render(request, "book/tolerances.html", context, status=status)

@@ -17,7 +17,6 @@ from typing import Any, Final
 
 from gauge.wire import VERSION
 from mechanics.coach import Advice, Gauge, Move, Shown, advise, band
-from mechanics.item import Placement
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 from mechanics.units import M_PER_IN, MassUnit
@@ -69,11 +68,7 @@ class SimulatedGauge:
     def tongue_kg(self) -> float:
         """The true tongue with the machine where it stands."""
         item = self.truth.items[self.index]
-        place = Placement(
-            reference_m=self.position_m,
-            facing=item.placement.facing,
-            left_m=item.placement.left_m,
-        )
+        place = replace(item.placement, reference_m=self.position_m)
         return compute_loads(self.truth.with_placement(item.id, place)).trailer.tongue_kg
 
     def move(self, seconds: float) -> None:

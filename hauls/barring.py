@@ -71,7 +71,7 @@ def bars_page(plan: Plan, part: float, unit: UnitSystem) -> dict[str, Any]:
 
 def _rows(setup: BarSetup, unit: UnitSystem) -> list[BarRow]:
     def mass(kg: float) -> str:
-        return write_mass(kg, unit).replace("-", "−")
+        return write_mass(kg, unit)
 
     slack, loads = setup.slack, setup.loads
     rows = [

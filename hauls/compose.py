@@ -13,6 +13,7 @@ from book.chain import assemble, coupler_size
 from book.errors import IncompleteError
 from book.figures import (
     Built,
+    axle_rate_kg_per_m,
     built_machine,
     bulk_body,
     empty_axles,
@@ -23,9 +24,11 @@ from book.figures import (
     truck_ride,
 )
 from book.models import Bulk, Configuration, Hitch, HitchPart, Machine, Trailer, Truck
+from book.schools import rules_for
 from book.tolerances import Tolerances
 from measures import Quantity, UnitSystem
 from mechanics.units import LengthUnit, MassUnit
+from yards.models import Yard
 
 NEW_PLACE_MIDDLE: Final = 0.5
 """A machine is first put with its middle at this part of the deck's length."""
@@ -96,6 +99,14 @@ class Load:
         if self.bulk is not None:
             return self.bulk.name
         return str(self.configuration or self.machine)
+
+    @property
+    def yard(self) -> Yard:
+        """Whose it is."""
+        thing = self.bulk or self.machine
+        if thing is None:
+            raise IncompleteError("the load", ["a machine or a bulk load"])
+        return thing.yard
 
     @property
     def key(self) -> tuple[int | None, int | None, int | None]:
@@ -226,11 +237,14 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
     Raises:
         IncompleteError: the trailer lacks figures.
     """
-    empties = empty_trailer(trailer, Tolerances.of(trailer.yard))
+    tolerances = Tolerances.of(trailer.yard)
+    empties = empty_trailer(trailer, tolerances)
     deck: dict[str, Any] = {
         "start": units.x(trailer.deck_start),
         "length": units.x(trailer.deck_length),
     }
+    if tolerances.tape_m:
+        deck["start_tolerance"] = units.x(tolerances.tape)
     for name, quantity in (
         ("width", trailer.deck_width),
         ("height", trailer.deck_height),
@@ -264,6 +278,11 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
         "track_width": units.x(trailer.track_width),
         "deck": deck,
     }
+    if tolerances.tape_m:
+        section["axles_tolerance"] = units.x(tolerances.tape)
+    rate = axle_rate_kg_per_m(trailer)
+    if rate is not None:
+        section["axle_rate"] = units.rate(rate)
     if trailer.gvwr is not None:
         section["gvwr"] = units.m(trailer.gvwr)
     coupler = coupler_size(trailer)
@@ -399,10 +418,30 @@ def _bulk_section(bulk: Bulk, item_id: str, units: FileUnits) -> dict[str, Any]:
     return section
 
 
-def new_placement(section: dict[str, Any], deck_length: float) -> dict[str, Any]:
+def rules_section(hitch: Hitch) -> dict[str, Any]:
+    """The ``rules`` object of a new haul: the yard's own schools, where they fit this truck."""
+    return rules_for(
+        hitch.truck.yard.rules,
+        hitch_type=hitch.type,
+        nose_plate=hitch.truck.max_tongue_mass is not None,
+    )
+
+
+def new_placement(
+    section: dict[str, Any], deck_length: float, tolerances: Tolerances, units: FileUnits
+) -> dict[str, Any]:
     """Facing forward, the machine's middle on the deck's middle."""
     middle = deck_length * NEW_PLACE_MIDDLE
-    return {
+    placement = {
         "reference": round(middle + (section["front"] - section["rear"]) / 2, 3),
         "facing": "forward",
     }
+    return stopping(placement, tolerances, units)
+
+
+def stopping(placement: dict[str, Any], tolerances: Tolerances, units: FileUnits) -> dict[str, Any]:
+    """A placement with how near its mark the yard's machines come to stop."""
+    found = {k: v for k, v in placement.items() if k != "reference_tolerance"}
+    if tolerances.stop_m:
+        found["reference_tolerance"] = units.x(tolerances.stop)
+    return found

@@ -75,9 +75,13 @@ class OutfitForm(forms.Form):
         cleaned: dict[str, Any] = super().clean() or self.cleaned_data
         hitch, trailer = cleaned.get("hitch"), cleaned.get("trailer")
         if hitch and trailer and not couples(hitch, trailer):
-            where = (
-                "over the bed" if trailer.kind == Trailer.Kind.GOOSENECK else "behind the bumper"
-            )
+            where = "behind the bumper"
+            if trailer.over_bed:
+                where = (
+                    "in a fifth wheel over the bed"
+                    if trailer.kind == Trailer.Kind.FIFTH_WHEEL
+                    else "over the bed"
+                )
             self.add_error("hitch", f"{trailer.name} is coupled {where}, and {hitch} is not there.")
         return cleaned
 

@@ -43,7 +43,7 @@ def words_for(plan: Plan, use: FrameUse, unit: UnitSystem) -> FrameWords:
     """The words for a frame that has been computed."""
     if not plan.items:
         return FrameWords(line="Nothing on it.", sentence="", spread="", status="ok", share="")
-    at, peak = use.beam.peak
+    at, peak = use.peak
     if use.share_of_rated is None or use.mass_share is None:
         return FrameWords(
             line="Cannot say: without the trailer's rating there is nothing to compare with.",
@@ -53,10 +53,12 @@ def words_for(plan: Plan, use: FrameUse, unit: UnitSystem) -> FrameWords:
             share="",
         )
     share, mass = use.share_of_rated, use.mass_share
-    where = write_length(at - plan.trailer.deck.start_m, unit, step=1)
     bends = "sags" if peak > 0 else "is bent over its axles"
-    line = f"Bends {write_percent(share)} as much as its rated load spread over the deck."
-    sentence = f"It {bends} most {where} behind the headboard."
+    line = f"Frame {bends} {write_percent(share)} as much as its rated load spread over the deck."
+    sentence = f"It {bends} most {along_frame(at - plan.trailer.deck.start_m, unit)}."
+    if use.unrated_way:
+        other = "over its axles" if peak > 0 else "down between them"
+        sentence += f" It is also bent {other}, which its rated load spread evenly never does."
     if share > mass + WORTH_SAYING:
         sentence += (
             f" The load is {write_percent(mass)} of what the trailer may carry, and bends the "
@@ -67,9 +69,15 @@ def words_for(plan: Plan, use: FrameUse, unit: UnitSystem) -> FrameWords:
         sentence=sentence,
         spread=_spread(plan, use),
         # no maker's limit is passed, so it is never over: it calls for a look
-        status="near" if share > CALLS_FOR_A_LOOK else "ok",
+        status="near" if share > CALLS_FOR_A_LOOK or use.unrated_way else "ok",
         share=write_percent(share),
     )
+
+
+def along_frame(tape_m: float, unit: UnitSystem) -> str:
+    """A place on the frame by the tape, which begins at the headboard."""
+    side = "ahead of" if tape_m < 0 else "behind"
+    return f"{write_length(abs(tape_m), unit, step=1)} {side} the headboard"
 
 
 def _spread(plan: Plan, use: FrameUse) -> str:
@@ -124,7 +132,7 @@ def diagram(plan: Plan, use: FrameUse, unit: UnitSystem) -> Diagram:
     height = base - 8
     points = beam.diagram()
     start = plan.trailer.deck.start_m
-    at, peak = beam.peak
+    at, peak = use.peak
     jump = max(abs(v) for _, v, _ in points)
     return Diagram(
         shear=_curve([(x(a), base - v / most_shear * height) for a, v, _ in points]),

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import Any
 
 from hauls.models import Haul
 from hauls.services.haul import placed, set_reference
-from mechanics.item import Placement
 from mechanics.plan import Plan
 from mechanics.rules import TongueSchool
 from mechanics.units import LengthUnit
@@ -123,7 +123,7 @@ class State:
         place = plan.items[index].placement
         self._plan = plan.with_placement(
             plan.items[index].id,
-            Placement(reference_m=place.reference_m, facing=place.facing, left_m=left * per),
+            replace(place, left_m=left * per),
         )
 
     def set_school(self, school: str, least: str, greatest: str) -> None:

@@ -9,7 +9,7 @@ from typing import Any
 from book.errors import IncompleteError
 from hauls.models import Haul
 from hauls.services.haul import book_document
-from measures.writing import UnitSystem, write_length, write_mass
+from measures.writing import UnitSystem, write_length, write_mass, write_rate
 from mechanics.units import LengthUnit, MassUnit
 
 MASSES = ("mass", "gawr", "gvwr", "gcwr", "payload", "capacity")
@@ -27,6 +27,11 @@ WORDS = {
     "ahead": "balance point ahead of the mark",
     "front": "reach ahead",
     "rear": "reach behind",
+    "axles_tolerance": "taped axle places, give or take",
+    "start_tolerance": "begins by the tape, give or take",
+    "axle_rate": "springs of one axle",
+    "rear_rate": "springs of the rear axle",
+    "front_rate": "springs of the front axle",
 }
 
 
@@ -104,6 +109,8 @@ class _Comparison:
             return str(value)
         if path[-1] == "front_axle_restoration":
             return f"{value * 100:g} %"
+        if path[-1].endswith("_rate"):
+            return write_rate(value * self.kg / self.m, self.unit)
         if any(word in path[-1] for word in MASSES):
             return write_mass(value * self.kg, self.unit)
         return write_length(value * self.m, self.unit, step=16)

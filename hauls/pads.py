@@ -130,7 +130,7 @@ def load_pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
                 wheel_x=wheel_x,
                 fill_y=PAD_TOP + PAD_HEIGHT - filled,
                 fill_height=filled,
-                number=write_number(load / unit.kg).replace("-", "−"),
+                number=write_number(load / unit.kg),
                 limit=f"of {write_number(limit / unit.kg)}" if limit is not None else "no rating",
                 name=name,
                 code=code,

@@ -180,8 +180,7 @@ def present(
         | {
             "status": _share_status(report).value,
             "word": STATUS_WORDS[_share_status(report)],
-            "text": f"{write_mass(trailer.tongue_kg, unit)} of "
-            f"{write_mass(trailer.mass_kg, unit)}".replace("-", "−"),
+            "text": f"{write_mass(trailer.tongue_kg, unit)} of {write_mass(trailer.mass_kg, unit)}",
             "title": f"{tongue_word(hitch).capitalize()} share",
             "added": None
             if trailer.added_share is None

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
-from hauls.framing import bending_words
+from hauls.framing import along_frame, bending_words
 from hauls.riding import missing_words
 from hauls.wording import (
     SCHOOL_LABELS,
@@ -21,8 +21,8 @@ from measures.writing import (
     write_inches,
     write_length,
     write_mass,
-    write_number,
     write_percent,
+    write_signed,
 )
 from mechanics.attitude import attitude, weight_moment_kg_m
 from mechanics.frame import frame_use
@@ -77,12 +77,11 @@ def _reason(code: str, title: str, found: Why) -> Reason:
 
 
 def _mass(kg: float, unit: UnitSystem) -> str:
-    return write_mass(kg, unit).replace("-", "−")
+    return write_mass(kg, unit)
 
 
 def _signed(kg: float, unit: UnitSystem) -> str:
-    sign = "−" if round(kg / unit.kg) < 0 else "+"
-    return f"{sign} {write_number(abs(kg) / unit.kg)} {unit.mass_unit}"
+    return f"{write_signed(kg / unit.kg)} {unit.mass_unit}"
 
 
 def _figure(code: str, report: Report, names: dict[str, str], unit: UnitSystem) -> Reason | None:
@@ -327,23 +326,21 @@ def _ball(report: Report, unit: UnitSystem) -> str:
 
 def _frame(report: Report, names: dict[str, str], unit: UnitSystem) -> Why:
     use = frame_use(report.plan)
-    at, peak = use.beam.peak
-    where = write_length(at - report.plan.trailer.deck.start_m, unit, step=1)
-    terms = [
-        Term(name=f"largest bending, {where} behind the headboard", amount=bending(peak, unit))
-    ]
-    if use.rated is not None:
-        rated_at, rated = use.rated.peak
-        there = write_length(rated_at - report.plan.trailer.deck.start_m, unit, step=1)
-        name = f"with the rated load spread over the deck, {there} behind the headboard"
+    start = report.plan.trailer.deck.start_m
+    at, peak = use.peak
+    name = f"largest bending that way, {along_frame(at - start, unit)}"
+    terms = [Term(name=name, amount=bending(peak, unit))]
+    if use.rated_peak is not None:
+        rated_at, rated = use.rated_peak
+        name = f"with the rated load spread over the deck, {along_frame(rated_at - start, unit)}"
         terms.append(Term(name=name, amount=bending(rated, unit)))
     share = use.share_of_rated
     return Why(
         terms=terms,
         total="cannot say" if share is None else write_percent(share),
         limit="",
-        source="The trailer as a beam on coupler and axles, its own weight counted in both. "
-        + STATICS,
+        source="The trailer as a beam on coupler and axles, its own weight counted in both; "
+        "sagging against sagging, bending over the axles against the same. " + STATICS,
     )
 
 

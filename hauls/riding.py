@@ -169,7 +169,7 @@ def ride_page(plan: Plan, unit: UnitSystem) -> dict[str, Any]:
 
 def _rows(plan: Plan, riding: Attitude, unit: UnitSystem) -> list[RideRow]:
     def mass(kg: float) -> str:
-        return write_mass(kg, unit).replace("-", "−")
+        return write_mass(kg, unit)
 
     def height(metres: float) -> str:
         return write_length(metres, unit, step=4)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from measures.writing import UnitSystem, write_length
+from measures.writing import MINUS, UnitSystem, write_length
 from mechanics.units import M_PER_IN
 from mechanics.windows import Window
 
@@ -106,7 +106,7 @@ def close_up(
             text = f"{n * 10:,}" if n % 20 == 0 else ""
         ticks.append(f"M{x:.1f} {bottom}v-{size}")
         if text and CLOSE_X + 14 < x < CLOSE_X + CLOSE_WIDTH - 14:
-            labels.append(Label(x=x, text=text.replace("-", "−")))
+            labels.append(Label(x=x, text=text.replace("-", MINUS)))
     safe, sure = bands(window, to_x, CLOSE_X, CLOSE_X + CLOSE_WIDTH)
     tape = Tape(
         x=CLOSE_X,

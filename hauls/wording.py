@@ -6,25 +6,20 @@ import re
 from dataclasses import dataclass
 from typing import Any, Final
 
+from book.schools import SCHOOL_LABELS, school_words
 from measures.writing import (
     UnitSystem,
     write_inches,
     write_length,
     write_mass,
-    write_number,
     write_percent,
+    write_signed,
 )
 from mechanics.checks import Check, Status
 from mechanics.hitch import HitchType
 from mechanics.limits import Quantity, Sense
 from mechanics.report import Report
-from mechanics.rules import (
-    AXLE_COUNT_RANGES,
-    FIXED_RANGES,
-    TongueSchool,
-    TrailerGvwrSchool,
-    resolve_school,
-)
+from mechanics.rules import TongueSchool, TrailerGvwrSchool, resolve_school
 from mechanics.units import M_PER_IN
 
 STATUS_WORDS: Final = {
@@ -84,20 +79,6 @@ METRIC_MISSING_WORDS: Final = {
     "truck.gcwr": "the gross train mass",
 }
 
-SCHOOL_LABELS: Final = {
-    TongueSchool.DEFAULT: "usual for the hitch",
-    TongueSchool.SHARE_10_15: "general",
-    TongueSchool.SHARE_10_12: "narrow",
-    TongueSchool.SHARE_9_15: "wide",
-    TongueSchool.SHARE_10_20: "builder's",
-    TongueSchool.BY_AXLE_COUNT: "by axle count",
-    TongueSchool.GOOSENECK_15_25: "gooseneck",
-    TongueSchool.GOOSENECK_13_15: "gooseneck, short of payload",
-    TongueSchool.FIFTH_WHEEL_15_20: "fifth wheel",
-    TongueSchool.CUSTOM: "our own numbers",
-}
-
-
 END_LETTERS: Final = 25
 """Letters of a neighbour's name that have room beside the end of a window."""
 
@@ -141,16 +122,11 @@ def missing_words(path: str, unit: UnitSystem = UnitSystem.US) -> str:
 
 def school_label(school: TongueSchool, report: Report) -> str:
     """A school with its range, as the chooser lists it."""
-    words = SCHOOL_LABELS[school]
-    if school is TongueSchool.CUSTOM:
-        return words
     resolved = resolve_school(school, report.plan.hitch.type)
-    least, greatest = FIXED_RANGES.get(resolved) or _axle_range(report)
-    return f"{least * 100:g}–{greatest * 100:g} %, {words}"
-
-
-def _axle_range(report: Report) -> tuple[float, float]:
-    return AXLE_COUNT_RANGES[min(len(report.plan.trailer.axles), 3)]
+    words = school_words(resolved, len(report.plan.trailer.axles))
+    if school is resolved:
+        return words
+    return f"{words.split(', ')[0]}, {SCHOOL_LABELS[school]}"
 
 
 def end_words(
@@ -400,7 +376,7 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
     """
 
     def mass(kg: float) -> str:
-        return write_mass(kg, unit).replace("-", "−")
+        return write_mass(kg, unit)
 
     if check.quantity is Quantity.LENGTH:
         return _why_of_a_length(check, unit)
@@ -514,5 +490,4 @@ def _why_of_a_length(check: Check, unit: UnitSystem) -> Why:
 
 
 def _signed(kg: float, unit: UnitSystem) -> str:
-    sign = "−" if round(kg / unit.kg) < 0 else "+"
-    return f"{sign} {write_number(abs(kg) / unit.kg)} {unit.mass_unit}"
+    return f"{write_signed(kg / unit.kg)} {unit.mass_unit}"

@@ -51,9 +51,20 @@ class UnitSystem(str, Enum):
         return M_PER_IN if self is UnitSystem.US else 0.001
 
 
-def write_number(value: float) -> str:
-    """A whole number with thousands set apart; never ``-0``."""
-    return f"{round(value) or 0:,}"
+MINUS = "−"
+"""The one sign that is written before a figure below zero; a hyphen is too short to be seen."""
+
+
+def write_number(value: float, digits: int = 0) -> str:
+    """A number with thousands set apart: a whole one, or to some digits; never ``−0``."""
+    text = f"{abs(value):,.{digits}f}"
+    return f"{MINUS}{text}" if value < 0 and text.strip("0.,") else text
+
+
+def write_signed(value: float, digits: int = 0) -> str:
+    """The same with its sign before it always: ``+ 380``, ``− 40``."""
+    text = write_number(abs(value), digits)
+    return f"{MINUS if value < 0 and text.strip('0.,') else '+'} {text}"
 
 
 def write_mass(kg: float, system: UnitSystem) -> str:
@@ -66,7 +77,7 @@ def write_length(m: float, system: UnitSystem, *, step: int = 4) -> str:
     if system is UnitSystem.METRIC:
         return f"{write_number(m * 1000)} mm"
     total = round(m / M_PER_IN * step)
-    sign, total = ("−" if total < 0 else ""), abs(total)
+    sign, total = (MINUS if total < 0 else ""), abs(total)
     feet, rest = divmod(total, 12 * step)
     inches, part = divmod(rest, step)
     fraction = Fraction(part, step)
@@ -118,12 +129,19 @@ def write_inches(m: float, system: UnitSystem) -> str:
     halves = round(m / M_PER_IN * 2)
     whole, half = divmod(abs(halves), 2)
     text = f"{whole} 1/2" if half and whole else "1/2" if half else str(whole)
-    return f"{'−' if halves < 0 else ''}{text} in"
+    return f"{MINUS if halves < 0 else ''}{text} in"
+
+
+def write_rate(kg_per_m: float, system: UnitSystem) -> str:
+    """A spring rate: ``740 lb/in``, or ``132 kg/cm``."""
+    if system is UnitSystem.METRIC:
+        return f"{write_number(kg_per_m / 100)} kg/cm"
+    return f"{write_number(kg_per_m / system.kg * M_PER_IN)} lb/in"
 
 
 def write_percent(share: float) -> str:
     """A share to a tenth of a percent: ``13.7 %``."""
-    return f"{share * 100:.1f} %".replace("-", "−")
+    return f"{write_number(share * 100, 1)} %"
 
 
 def write_entered(quantity: Quantity) -> str:
@@ -133,3 +151,21 @@ def write_entered(quantity: Quantity) -> str:
     if "." in text:
         text = text.rstrip("0").rstrip(".")
     return f"{text} {quantity.unit}"
+
+
+def write_given(quantity: Quantity, system: UnitSystem, *, step: int = 16) -> str:
+    """A quantity in the person's units, with what was entered in brackets where that differs.
+
+    ``1,588 kg (3,500 lb)``: one page shows one system, and nothing that was typed is lost.
+    """
+    entered, si = write_entered(quantity), float(quantity.si)
+    if quantity.unit in MASS_UNITS:
+        if quantity.unit == system.mass_unit:
+            return entered
+        return f"{write_mass(si, system)} ({entered})"
+    if quantity.unit in LENGTH_UNITS:
+        shown = write_length(si, system, step=step)
+        # a tape is read in feet and inches, however it was typed
+        own = (system is UnitSystem.METRIC) == (quantity.unit in ("mm", "cm", "m"))
+        return shown if own else f"{shown} ({entered})"
+    return entered

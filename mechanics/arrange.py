@@ -14,10 +14,11 @@ from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 from mechanics.item import TOUCH_M, BalancePoint, Facing, Item, Placement
-from mechanics.limits import ROUNDING, Limit, Sense, load_limits
+from mechanics.limits import ROUNDING, Form, Limit, Sense, load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 from mechanics.solver import Model, Outcome
+from mechanics.windows import shifted_limits
 
 MOST_RESERVE = 10.0
 """Reserves above this are all the same; it bounds the search where no limit is known."""
@@ -128,7 +129,7 @@ def arrange(
         return Arranged(found=(), always_over=always_over, proved=True)
     proved = True
     for sure in (True, False):
-        search = Search(plan, wishes, lines)
+        search = Search(plan, wishes, lines, sure=sure)
         if sure and not search.hold_surely():
             continue
         outcome, found = search.run(alternatives, seconds, sure=sure)
@@ -201,7 +202,8 @@ class Search:
     """The model of one plan: seats, neighbours, limits.
 
     ``relaxed`` are codes of limits that may be passed, ``DECK_LENGTH`` among them;
-    :meth:`least_excess` says by how little.
+    :meth:`least_excess` says by how little. ``sure`` keeps items as far from the deck's ends
+    and from each other as they may miss their marks by.
     """
 
     def __init__(
@@ -210,8 +212,11 @@ class Search:
         wishes: Wishes,
         lines: Sequence[Line],
         relaxed: frozenset[str] = frozenset(),
+        *,
+        sure: bool = False,
     ) -> None:
         self._plan, self._wishes, self._lines = plan, wishes, lines
+        self._off = [i.placement.reference_tolerance_m if sure else 0.0 for i in plan.items]
         self._excess: dict[str, int] = {}
         self._model = Model()
         self._sides: list[tuple[int, float]] = []
@@ -266,10 +271,12 @@ class Search:
             reference = model.column(self._low - reach, self._high + reach)
         # reach towards the truck and the tail, by facing; what is locked off the deck cannot be
         turn = item.rear_m - item.front_m
-        model.row({reference: 1.0, backward: -turn}, least=self._low + item.front_m - TOUCH_M)
+        off = self._off[index]
+        model.row({reference: 1.0, backward: -turn}, least=self._low + item.front_m + off - TOUCH_M)
         tail = self._plan.trailer.deck.length_m + self._plan.trailer.deck.rear_overhang_m
         model.row(
-            {reference: 1.0, backward: -turn, **self._stretch}, most=tail - item.rear_m + TOUCH_M
+            {reference: 1.0, backward: -turn, **self._stretch},
+            most=tail - item.rear_m - off + TOUCH_M,
         )
         if self._roam[index]:
             half = ((self._plan.trailer.deck.width_m or 0.0) - (item.width_m or 0.0)) / 2
@@ -284,7 +291,10 @@ class Search:
         one, two = items[first], items[second]
         # two that are both locked may stand closer than is wished, but not in each other
         both_locked = {one.id, two.id} <= self._wishes.locked
-        room = -TOUCH_M if both_locked else self._wishes.room_m
+        missed = self._off[first] + self._off[second]
+        room = max(missed, -TOUCH_M if both_locked else self._wishes.room_m)
+        if both_locked and not missed:
+            room = -TOUCH_M
         span = self._high - self._low + one.front_m + one.rear_m + two.front_m + two.rear_m + room
         choices: list[int] = []
         for ahead, behind in ((first, second), (second, first)):
@@ -348,7 +358,7 @@ class Search:
         """Each limit holds, and those that an arrangement changes leave the common reserve."""
         moment, constant, roll, roll_constant = self._moments()
         for line in self._lines:
-            scale = max(abs(line.limit), 1e-6)
+            scale = abs(line.limit) or max(abs(line.at_zero), 1e-6)
             terms: dict[int, float] = {}
             for column, value in moment.items():
                 terms[column] = terms.get(column, 0.0) + value * line.per_moment
@@ -367,37 +377,43 @@ class Search:
 
     def hold_surely(self) -> bool:
         """Let every limit hold for all figures in their tolerances; False where none can."""
-        trailer = self._plan.trailer
-        for limit in load_limits(self._plan, compute_loads(self._plan)):
-            for form in limit.forms:
-                least = form.const + form.me * trailer.empty_mass_kg
-                least += form.te * trailer.empty_tongue_mass_kg + form.const_tolerance
-                least += abs(form.me) * trailer.empty_mass_tolerance_kg
-                least += abs(form.te) * trailer.empty_tongue_mass_tolerance_kg
-                if math.isinf(least):
-                    if least > 0:
+        limits = load_limits(self._plan, compute_loads(self._plan))
+        for start_m, found in shifted_limits(self._plan, limits):
+            for limit in found:
+                for form in limit.forms:
+                    if not self._hold_form(form, start_m):
                         return False
-                    continue
-                scale = max(form.scale, 1e-6)
-                total: dict[int, float] = {}
-                for item, seat in zip(self._plan.items, self._seats, strict=True):
-                    lever = form.a + form.b * (trailer.deck.start_m - item.cg.ahead_m)
-                    lever += form.c * item.cg.left_m + abs(form.b) * item.cg.ahead_tolerance_m
-                    terms = {
-                        seat.reference: form.b,
-                        seat.left: form.c,
-                        seat.backward: 2 * (form.b * item.cg.ahead_m - form.c * item.cg.left_m),
-                    }
-                    masses = {
-                        item.mass_kg + item.mass_tolerance_kg,
-                        max(item.mass_kg - item.mass_tolerance_kg, 0.0),
-                    }
-                    worst = self._model.column(-math.inf, math.inf)
-                    for mass in masses:
-                        rows = {c: -mass * v / scale for c, v in terms.items() if v}
-                        self._model.row({worst: 1.0, **rows}, least=mass * lever / scale)
-                    total[worst] = 1.0
-                self._model.row(total, most=-least / scale)
+        return True
+
+    def _hold_form(self, form: Form, start_m: float) -> bool:
+        """Let one form of a limit hold at its worst; False where nothing can make it."""
+        trailer = self._plan.trailer
+        least = form.const + form.me * trailer.empty_mass_kg
+        least += form.te * trailer.empty_tongue_mass_kg + form.const_tolerance
+        least += abs(form.me) * trailer.empty_mass_tolerance_kg
+        least += abs(form.te) * trailer.empty_tongue_mass_tolerance_kg
+        if math.isinf(least):
+            return least < 0
+        scale = max(form.scale, 1e-6)
+        total: dict[int, float] = {}
+        for item, seat, off in zip(self._plan.items, self._seats, self._off, strict=True):
+            lever = form.a + form.b * (start_m - item.cg.ahead_m)
+            lever += form.c * item.cg.left_m + abs(form.b) * (item.cg.ahead_tolerance_m + off)
+            terms = {
+                seat.reference: form.b,
+                seat.left: form.c,
+                seat.backward: 2 * (form.b * item.cg.ahead_m - form.c * item.cg.left_m),
+            }
+            masses = {
+                item.mass_kg + item.mass_tolerance_kg,
+                max(item.mass_kg - item.mass_tolerance_kg, 0.0),
+            }
+            worst = self._model.column(-math.inf, math.inf)
+            for mass in masses:
+                rows = {c: -mass * v / scale for c, v in terms.items() if v}
+                self._model.row({worst: 1.0, **rows}, least=mass * lever / scale)
+            total[worst] = 1.0
+        self._model.row(total, most=-least / scale)
         return True
 
     def _order_tightens(self) -> None:
@@ -532,7 +548,8 @@ class Search:
             backward = values[seat.backward] > 0.5
             plan = plan.with_placement(
                 item.id,
-                Placement(
+                replace(
+                    item.placement,
                     reference_m=values[seat.reference],
                     facing=Facing.BACKWARD if backward else Facing.FORWARD,
                     left_m=values[seat.left],

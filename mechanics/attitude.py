@@ -15,6 +15,7 @@ from mechanics.checks import Check, judge
 from mechanics.limits import load_limits
 from mechanics.loads import Loads, compute_loads
 from mechanics.plan import Plan
+from mechanics.trailer import Suspension
 from mechanics.units import M_PER_IN
 
 SETTLED_KG: Final = 1e-9
@@ -105,9 +106,9 @@ def attitude(plan: Plan) -> Attitude | None:
     settle at any slope a trailer can ride at.
 
     The front end is taken as stiff where its rate is not known. The empty trailer's own
-    balance point is taken at the height of its deck. Independent axles are taken to share
-    the tilt's moment as they share any other about the ball; that a nose-high trailer
-    presses harder on its rear axle's own spring is not counted.
+    balance point is taken at the height of its deck. Independent axles of a known rate are
+    pressed unequally by the tilt; without the rate that is not counted
+    (:func:`axle_rate_wanted`).
     """
     if missing_heights(plan):
         return None
@@ -124,6 +125,17 @@ def attitude(plan: Plan) -> Attitude | None:
         ball_change_m=ball_height_for_level_m(plan, level) - ride_of(plan).ball_height_m,
         checks=tuple(judge(limit) for limit in limits),
         level_checks=tuple(judge(limit) for limit in load_limits(plan, level)),
+    )
+
+
+def axle_rate_wanted(plan: Plan) -> bool:
+    """Whether a tilted trailer loads its axles by more than is shown: independent axles, more
+    than one, of a rate that is not known."""
+    trailer = plan.trailer
+    return (
+        trailer.suspension is Suspension.INDEPENDENT
+        and len(trailer.axles) > 1
+        and trailer.axle_rate_kg_per_m is None
     )
 
 
@@ -194,17 +206,18 @@ def _settle(plan: Plan, high: float) -> Riding | None:
     loads, slope = compute_loads(plan), 0.0
     for _ in range(TURNS):
         coupler = ball - _ball_drop(plan, loads)
-        slope = (coupler - level) / plan.trailer.axle_centre_m
+        # the trailer turns about the place where a couple on the ball meets its axles
+        slope = (coupler - level) / plan.trailer.couple_lever_m
         if abs(slope) > STEEPEST:
             return None
-        settled = compute_loads(plan, tilt_kg_m=high * slope)
+        settled = compute_loads(plan, tilt_kg_m=high * slope, slope=slope)
         moved = abs(settled.trailer.tongue_kg - loads.trailer.tongue_kg)
         loads = settled
         if moved <= SETTLED_KG:
             sinks, rises = squat_m(plan, loads)
             return Riding(
                 loads=loads,
-                nose_up_m=slope * plan.trailer.axle_centre_m,
+                nose_up_m=slope * plan.trailer.couple_lever_m,
                 slope=slope,
                 coupler_height_m=coupler,
                 rear_squat_m=sinks,

@@ -33,8 +33,8 @@ class Check:
     ``margin`` is limit less value, or value less limit for a least allowed figure; of two
     sizes that have to be equal it is zero or, negative, what they differ by.
     ``limit`` and ``margin`` are ``None`` exactly when the status is unknown, and
-    ``missing`` then names the absent input. ``near_at`` is the value above which reserve
-    is short, for drawing it.
+    ``missing`` then names the absent input. ``near_at`` is the value above which (of a
+    least allowed figure: below which) reserve is short, for drawing it.
     """
 
     code: str
@@ -59,7 +59,8 @@ class Check:
 def judge(limit: Limit) -> Check:
     """Compare one limit with its value.
 
-    Past the limit is over, exactly on it is not. Soft limits are near when passed.
+    Past the limit is over; exactly on it is not, but for an axle that carries nothing.
+    Soft limits are near when passed.
     """
     bound = limit.limit
     if bound is None:
@@ -74,9 +75,11 @@ def judge(limit: Limit) -> Check:
             margin=None,
             missing=(limit.missing or limit.code,),
         )
-    near_at = None if limit.near is None else limit.near * bound
-    if not passes(limit.value, bound, limit.sense, limit.quantity):
+    near_at = limit.near_below if limit.near is None else limit.near * bound
+    if not passes(limit.value, bound, limit.sense, limit.quantity, strict=limit.strict):
         status = Status.NEAR if limit.soft else Status.OVER
+    elif limit.near_below is not None:
+        status = Status.NEAR if limit.value < limit.near_below else Status.OK
     elif near_at is not None and limit.value > near_at * (1 + ROUNDING):
         status = Status.NEAR
     else:

@@ -87,13 +87,32 @@ class Beam:
         return total - sum(_part(s, at)[1] for s in self.strips)
 
     @cached_property
+    def sagging(self) -> tuple[float, float]:
+        """Where the frame sags most between supports, and that bending: zero or more."""
+        return self._most(1.0)
+
+    @cached_property
+    def hogging(self) -> tuple[float, float]:
+        """Where the frame is bent most over a support, and that bending: zero or less."""
+        return self._most(-1.0)
+
+    @property
     def peak(self) -> tuple[float, float]:
         """Where the bending is largest either way, and that bending with its sign."""
+        return self.hogging if -self.hogging[1] > self.sagging[1] else self.sagging
+
+    @cached_property
+    def _turning_places(self) -> list[float]:
         found = list(self.places)
         for start, end in pairwise(self.places):
             found += self._level_places(start, end)
-        at = max(found, key=lambda place: (round(abs(self.bending(place)), 9), -place))
-        return at, self.bending(at)
+        return found
+
+    def _most(self, sign: float) -> tuple[float, float]:
+        at = max(self._turning_places, key=lambda x: (round(sign * self.bending(x), 9), -x))
+        # both ends of a beam are free of bending, rounding apart
+        most = self.bending(at)
+        return at, most if sign * most > 0 else 0.0
 
     def _level_places(self, start: float, end: float) -> list[float]:
         """Where the shear is zero between two places; there it is at most quadratic."""
@@ -216,18 +235,59 @@ def footprint(plan: Plan, item: Item) -> tuple[Force | Strip, ...]:
 class FrameUse:
     """The frame under this load, and under the rated load spread evenly over the deck.
 
-    ``share_of_rated`` is peak bending over that of the rated load, own weight in both;
-    ``mass_share`` the load's mass over the rated one. Both are ``None`` without a trailer
-    rating, or with one that the empty trailer uses up. ``spread_items`` have no known
-    contacts that they could stand on and are spread over their length, which is kinder to
-    the frame than the truth.
+    ``sagging_share`` and ``hogging_share`` are the most bending either way over that of the
+    rated load the same way, own weight in both; ``mass_share`` the load's mass over the
+    rated one. All are ``None`` without a trailer rating, or with one that the empty trailer
+    uses up, and a share also where the rated load does not bend the frame that way.
+    ``spread_items`` have no known contacts that they could stand on and are spread over their
+    length, which is kinder to the frame than the truth.
     """
 
     beam: Beam
     rated: Beam | None
-    share_of_rated: float | None
+    sagging_share: float | None
+    hogging_share: float | None
     mass_share: float | None
     spread_items: tuple[str, ...]
+
+    @property
+    def hogs(self) -> bool:
+        """Whether the greater share is of bending over a support; without any, the larger
+        bending."""
+        sags, hogs = self.sagging_share, self.hogging_share
+        if sags is None and hogs is None:
+            return -self.beam.hogging[1] > self.beam.sagging[1]
+        return (-1.0 if hogs is None else hogs) > (-1.0 if sags is None else sags)
+
+    @property
+    def share_of_rated(self) -> float | None:
+        """The greater of the two shares, ``None`` with neither."""
+        return self.hogging_share if self.hogs else self.sagging_share
+
+    @property
+    def peak(self) -> tuple[float, float]:
+        """Where the frame bends most the way that uses it most, and that bending."""
+        return self.beam.hogging if self.hogs else self.beam.sagging
+
+    @property
+    def rated_peak(self) -> tuple[float, float] | None:
+        """The same of the rated load."""
+        if self.rated is None:
+            return None
+        return self.rated.hogging if self.hogs else self.rated.sagging
+
+    @property
+    def unrated_way(self) -> bool:
+        """Whether the load bends the frame in a way that its rated load does not at all."""
+        if self.rated is None:
+            return False
+        return any(
+            share is None and abs(most) > BALANCE_TOLERANCE * (1 + abs(self.beam.peak[1]))
+            for share, (_, most) in (
+                (self.sagging_share, self.beam.sagging),
+                (self.hogging_share, self.beam.hogging),
+            )
+        )
 
 
 def frame_use(plan: Plan) -> FrameUse:
@@ -238,21 +298,30 @@ def frame_use(plan: Plan) -> FrameUse:
     length = (bars.bar_length_m if bars else None) or BAR_LENGTH_M
     beam = _beam(trailer, pressed, bar_factor_m(plan), length)
     rated = None
-    share = mass_share = None
+    sagging = hogging = mass_share = None
     payload = (trailer.gvwr_kg or 0.0) - trailer.empty_mass_kg
     if payload > 0:
         start, end = trailer.deck.start_m, trailer.deck.start_m + trailer.deck.length_m
         even = payload / trailer.deck.length_m
         rated = _beam(trailer, [Strip(start, end, even, even)], 0.0, length)
-        share = abs(beam.peak[1]) / abs(rated.peak[1]) if rated.peak[1] else None
+        sagging = _like_with_like(beam.sagging[1], rated.sagging[1], rated.peak[1])
+        hogging = _like_with_like(beam.hogging[1], rated.hogging[1], rated.peak[1])
         mass_share = sum(i.mass_kg for i in plan.items) / payload
     return FrameUse(
         beam=beam,
         rated=rated,
-        share_of_rated=share,
+        sagging_share=sagging,
+        hogging_share=hogging,
         mass_share=mass_share,
         spread_items=tuple(i.id for i in plan.items if not stands(i)),
     )
+
+
+def _like_with_like(most: float, rated: float, rated_peak: float) -> float | None:
+    """Bending one way over the rated load's the same way; ``None`` where that has none."""
+    if abs(rated) <= BALANCE_TOLERANCE * abs(rated_peak):
+        return None
+    return most / rated
 
 
 def _beam(

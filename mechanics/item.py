@@ -55,11 +55,17 @@ class Placement:
 
     ``reference_m`` runs from the deck's front edge back, as a tape is laid; ``left_m``
     to the driver's left of the deck's centre line, whichever way the machine faces.
+    ``reference_tolerance_m`` is how far from its mark the item may come to stop, either way.
     """
 
     reference_m: float
     facing: Facing = Facing.FORWARD
     left_m: float = 0.0
+    reference_tolerance_m: float = 0.0
+
+    def __post_init__(self) -> None:
+        if not self.reference_tolerance_m >= 0:
+            raise InputError("items.placement.reference_tolerance", "zero or more")
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

@@ -17,7 +17,7 @@ from mechanics.frame import concentration
 from mechanics.item import TOUCH_M
 from mechanics.loads import Loads, bar_factor_m
 from mechanics.plan import Plan
-from mechanics.rules import NEAR_HITCH, NEAR_RATING, TrailerGvwrSchool
+from mechanics.rules import LIGHT, NEAR_HITCH, NEAR_RATING, TrailerGvwrSchool
 from mechanics.truck import Truck
 
 ROUNDING = 1e-9
@@ -72,7 +72,9 @@ class Limit(NamedTuple):
     ``None`` where the value is not a load.
     ``limit`` is ``None`` where the plan does not give it; ``missing`` then names the
     absent input. ``near`` is the part of the limit above which reserve is short, or
-    ``None`` for limits that are never near. ``soft`` limits call for a look, not a stop.
+    ``None`` for limits that are never near; ``near_below`` the value below which it is
+    short of a least allowed one. ``soft`` limits call for a look, not a stop; ``strict``
+    ones are passed at the limit itself.
     """
 
     code: str
@@ -86,6 +88,13 @@ class Limit(NamedTuple):
     soft: bool = False
     missing: str | None = None
     forms: tuple[Form, ...] = ()
+    near_below: float | None = None
+    strict: bool = False
+
+    @property
+    def size(self) -> float:
+        """What a margin is a part of: the limit, or with a limit of zero the reserve wanted."""
+        return abs(self.limit or 0.0) or abs(self.near_below or 0.0) or 1e-6
 
 
 def load_limits(plan: Plan, loads: Loads) -> list[Limit]:
@@ -179,8 +188,15 @@ def _concentration_limits(plan: Plan) -> list[Limit]:
     ]
 
 
-def passes(value: float, limit: float, sense: Sense, quantity: Quantity) -> bool:
-    """Whether a value is on the right side of its limit, rounding forgiven."""
+def passes(
+    value: float, limit: float, sense: Sense, quantity: Quantity, *, strict: bool = False
+) -> bool:
+    """Whether a value is on the right side of its limit, rounding forgiven.
+
+    ``strict`` wants it truly beyond: an axle that carries nothing is off the ground.
+    """
+    if strict:
+        return value < limit if sense is Sense.AT_MOST else value > limit
     if quantity is Quantity.LENGTH:
         slack = TOUCH_M
     elif quantity is Quantity.SHARE:
@@ -372,7 +388,7 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
         _mass_limit(
             "truck.front_gawr",
             loads,
-            lambda at: at.truck.front_kg,
+            _front_axle,
             truck.front_gawr_kg,
             missing="truck.front_gawr",
             forms=on_tongue(
@@ -382,7 +398,7 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
         _mass_limit(
             "truck.rear_gawr",
             loads,
-            lambda at: at.truck.rear_kg,
+            _rear_axle,
             truck.rear_gawr_kg,
             missing="truck.rear_gawr",
             forms=on_tongue(carried.rear_unhitched_kg, rear, truck.rear_gawr_kg, rear_tolerance),
@@ -390,6 +406,7 @@ def _truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
         *_truck_tire_limits(
             truck, loads, on_tongue, (front, rear), (front_tolerance, rear_tolerance)
         ),
+        *_light_limits(loads, (front, rear), (front_tolerance, rear_tolerance), lever),
         _mass_limit(
             "truck.gvwr",
             loads,
@@ -473,7 +490,7 @@ def _truck_tire_limits(
             _mass_limit(
                 "truck.front_tires",
                 loads,
-                lambda at: at.truck.front_kg,
+                _front_axle,
                 truck.front_tire_capacity_kg,
                 forms=on_tongue(
                     loads.truck.front_unhitched_kg,
@@ -488,7 +505,7 @@ def _truck_tire_limits(
             _mass_limit(
                 "truck.rear_tires",
                 loads,
-                lambda at: at.truck.rear_kg,
+                _rear_axle,
                 truck.rear_tire_capacity_kg,
                 forms=on_tongue(
                     loads.truck.rear_unhitched_kg,
@@ -499,6 +516,61 @@ def _truck_tire_limits(
             )
         )
     return found
+
+
+def _light_limits(
+    loads: Loads,
+    slopes: tuple[tuple[float, float], tuple[float, float]],
+    tolerances: tuple[float, float],
+    lever: float,
+) -> list[Limit]:
+    """Both truck axles stay on the ground, and keep enough of what they carried unhitched.
+
+    A limit of zero takes no part in the aim.
+    """
+    carried = loads.truck
+    found = []
+    for code, value, unhitched, read, (below, above), tolerance in (
+        (
+            "truck.front_light",
+            carried.front_kg,
+            carried.front_unhitched_kg,
+            _front_axle,
+            slopes[0],
+            tolerances[0],
+        ),
+        (
+            "truck.rear_light",
+            carried.rear_kg,
+            carried.rear_unhitched_kg,
+            _rear_axle,
+            slopes[1],
+            tolerances[1],
+        ),
+    ):
+        form = _tongue_form(-unhitched, (-below, -above), 0.0, tolerance, lever)
+        found.append(
+            Limit(
+                code=code,
+                quantity=Quantity.MASS,
+                value=value,
+                limit=0.0,
+                read=read,
+                sense=Sense.AT_LEAST,
+                strict=True,
+                near_below=LIGHT * unhitched,
+                forms=(form._replace(scale=max(abs(unhitched), 1.0)),),
+            )
+        )
+    return found
+
+
+def _front_axle(loads: Loads) -> float:
+    return loads.truck.front_kg
+
+
+def _rear_axle(loads: Loads) -> float:
+    return loads.truck.rear_kg
 
 
 def _ball_size_limits(plan: Plan) -> list[Limit]:

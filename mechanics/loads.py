@@ -136,12 +136,13 @@ def bar_factor_m(plan: Plan) -> float:
     return bars.front_axle_restoration * offset * lever / (lever + offset)
 
 
-def compute_loads(plan: Plan, *, tilt_kg_m: float = 0.0) -> Loads:
+def compute_loads(plan: Plan, *, tilt_kg_m: float = 0.0, slope: float = 0.0) -> Loads:
     """Loads of a plan.
 
     ``tilt_kg_m`` is a moment about the ball beside that of the masses on a level trailer;
     positive takes load off the tongue, as a nose-high trailer does (see
-    :mod:`mechanics.attitude`).
+    :mod:`mechanics.attitude`). ``slope`` is how far nose-up the trailer rides; it presses
+    independent axles of a known rate unequally.
 
     An item behind the axles may make the tongue negative: the hitch then pulls up, and
     the figures say so. With weight distribution the axles, sides and truck are with the
@@ -167,10 +168,14 @@ def compute_loads(plan: Plan, *, tilt_kg_m: float = 0.0) -> Loads:
     lever = trailer.couple_lever_m
     empty_axle = (trailer.empty_mass_kg - trailer.empty_tongue_mass_kg) / len(trailer.axles)
     factors = trailer.axle_factors_per_m
-    tongue = trailer.empty_tongue_mass_kg + items_mass - load_moment / lever
+    pressed = trailer.tilted_axles_kg(slope)
+    tongue = trailer.empty_tongue_mass_kg + items_mass - load_moment / lever - sum(pressed)
     couple = bar_factor_m(plan) * max(tongue, 0.0)
     handed = tongue - couple / lever
-    axles = tuple(empty_axle + k * (load_moment + couple) for k in factors)
+    axles = tuple(
+        empty_axle + k * (load_moment + couple) + more
+        for k, more in zip(factors, pressed, strict=True)
+    )
     half = sum(axles) / 2
     tilt = roll / trailer.track_width_m
 

@@ -20,6 +20,11 @@ NEAR_HITCH: Final = 1 / 1.2
 """The same for hitch parts: 20 % spare on the load, common practice, no source."""
 
 
+LIGHT: Final = 0.8
+"""Below this part of what a truck axle carries unhitched the status is *near*: steering goes
+vague, headlights high, or the rear wheels lose their grip. Common practice, no source."""
+
+
 class TongueSchool(str, Enum):
     """A range of tongue share that a yard holds to."""
 
@@ -32,6 +37,7 @@ class TongueSchool(str, Enum):
     GOOSENECK_15_25 = "gooseneck_15_25"
     GOOSENECK_13_15 = "gooseneck_13_15"
     FIFTH_WHEEL_15_20 = "fifth_wheel_15_20"
+    NOSE_4_7 = "nose_4_7"
     CUSTOM = "custom"
 
 
@@ -43,6 +49,7 @@ FIXED_RANGES: Final[dict[TongueSchool, tuple[float, float]]] = {
     TongueSchool.GOOSENECK_15_25: (0.15, 0.25),
     TongueSchool.GOOSENECK_13_15: (0.13, 0.15),
     TongueSchool.FIFTH_WHEEL_15_20: (0.15, 0.20),
+    TongueSchool.NOSE_4_7: (0.04, 0.07),
 }
 """Least and greatest share of each school that is the same for every trailer."""
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 
 from mechanics.errors import InputError
@@ -54,7 +54,8 @@ class Concentration:
 class Deck:
     """The deck; ``start_m`` behind the coupler, negative where it reaches over the truck.
 
-    The overhangs are how far a load may reach past the front and the rear edge.
+    The overhangs are how far a load may reach past the front and the rear edge;
+    ``start_tolerance_m`` is how far off the taped start may be, either way.
     """
 
     start_m: float
@@ -64,8 +65,11 @@ class Deck:
     front_overhang_m: float = 0.0
     rear_overhang_m: float = 0.0
     concentration: Concentration | None = None
+    start_tolerance_m: float = 0.0
 
     def __post_init__(self) -> None:
+        if not self.start_tolerance_m >= 0:
+            raise InputError("trailer.deck.start_tolerance", "zero or more")
         if not self.length_m > 0:
             raise InputError("trailer.deck.length", "a length greater than zero")
         if not self.front_overhang_m >= 0:
@@ -80,7 +84,9 @@ class Trailer:
 
     ``coupler_size_m`` is the ball diameter the coupler is made for. ``coupler_height_m`` is
     the height of its socket with the trailer level, ``axle_height_m`` that of the axles'
-    middle line.
+    middle line. ``axles_tolerance_m`` is how much further forward or back than taped the
+    whole axle group may stand; ``axle_rate_kg_per_m`` the spring rate of one independent
+    axle, ``None`` where it is not known.
 
     No centre of gravity is asked for: the moment of the empty trailer about the ball is
     ``(empty_mass - empty_tongue_mass) * axle_centre``.
@@ -100,6 +106,8 @@ class Trailer:
     coupler_size_m: float | None = None
     coupler_height_m: float | None = None
     axle_height_m: float | None = None
+    axles_tolerance_m: float = 0.0
+    axle_rate_kg_per_m: float | None = None
 
     def __post_init__(self) -> None:
         if not self.empty_mass_kg > 0:
@@ -115,6 +123,12 @@ class Trailer:
             raise InputError("trailer.empty_tongue_mass_tolerance", "zero or more")
         if not self.axles:
             raise InputError("trailer.axles", "at least one axle")
+        if not 0 <= self.axles_tolerance_m < min(a.position_m for a in self.axles):
+            raise InputError(
+                "trailer.axles_tolerance", "zero or more, and less than the first axle's position"
+            )
+        if self.axle_rate_kg_per_m is not None and not self.axle_rate_kg_per_m > 0:
+            raise InputError("trailer.axle_rate", "a rate greater than zero")
         if not self.track_width_m > 0:
             raise InputError("trailer.track_width", "a width greater than zero")
         if self.coupler_size_m is not None and not self.coupler_size_m > 0:
@@ -145,13 +159,34 @@ class Trailer:
         squares = sum(a.position_m**2 for a in self.axles)
         return tuple(a.position_m / squares for a in self.axles)
 
+    def tilted_axles_kg(self, slope: float) -> tuple[float, ...]:
+        """What each axle takes more when the trailer rides nose-up by a slope.
+
+        Independent axles of a known rate are pressed down by as much as the frame comes
+        down on them; the moment of their forces about the ball stays what it was. Zero for
+        equalized springs, which follow the frame, and without a rate.
+        """
+        if self.suspension is Suspension.EQUALIZED or self.axle_rate_kg_per_m is None:
+            return (0.0,) * len(self.axles)
+        pivot = self.couple_lever_m
+        return tuple(self.axle_rate_kg_per_m * slope * (a.position_m - pivot) for a in self.axles)
+
+    def with_axles_shifted(self, by_m: float) -> Trailer:
+        """The same trailer with its axle group that much further back."""
+        axles = tuple(replace(a, position_m=a.position_m + by_m) for a in self.axles)
+        return replace(self, axles=axles)
+
     @property
     def side_limit_kg(self) -> float | None:
-        """What one side may carry: half of every axle's limit; ``None`` if one is unknown."""
-        total = 0.0
-        for axle in self.axles:
-            limit = axle.limit_kg
-            if limit is None:
-                return None
-            total += limit
-        return total / 2
+        """What one side may carry; ``None`` if an axle's limit is unknown.
+
+        Equalized axles carry alike, so the weakest governs them all: half its limit times
+        their number. Of independent ones each counts with half its own.
+        """
+        limits = [axle.limit_kg for axle in self.axles]
+        known = [limit for limit in limits if limit is not None]
+        if len(known) < len(limits):
+            return None
+        if self.suspension is Suspension.EQUALIZED:
+            return min(known) * len(known) / 2
+        return sum(known) / 2

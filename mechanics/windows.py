@@ -7,18 +7,20 @@ of it. Nothing is sampled.
 For the sure window each mass, balance point and empty-trailer figure lies anywhere in
 its tolerance. A limit is bilinear in an item's mass and balance point, so its worst
 case stands at a corner of that item's own box, the corners of different items add up,
-and in the moving item the worst case is the largest of four straight lines.
+and in the moving item the worst case is the largest of four straight lines. Where axles
+and deck were taped no closer than a tolerance, all of this holds with both shifted either
+way, and what is left is drawn in by how exactly the item stops at its mark.
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
-from mechanics.item import TOUCH_M, Item, Placement
-from mechanics.limits import ROUNDING, Limit, Quantity, Sense
+from mechanics.item import TOUCH_M, Item
+from mechanics.limits import ROUNDING, Form, Limit, Quantity, Sense, load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 
@@ -61,6 +63,49 @@ class _End(NamedTuple):
     code: str
 
 
+class _Geometry:
+    """The limits of a plan with its taped places shifted one way, every figure at its worst.
+
+    ``rows`` are order, code and form of each; ``sums`` the forms at their worst, ``own`` what
+    each item is of that.
+    """
+
+    def __init__(self, plan: Plan, start_m: float, rows: Sequence[tuple[int, str, Form]]) -> None:
+        trailer = plan.trailer
+        self.start_m = start_m
+        self.rows = rows
+        mass, tongue = trailer.empty_mass_kg, trailer.empty_tongue_mass_kg
+        mass_off = trailer.empty_mass_tolerance_kg
+        tongue_off = trailer.empty_tongue_mass_tolerance_kg
+        self.sums = [
+            f.const
+            + f.me * mass
+            + f.te * tongue
+            + f.const_tolerance
+            + abs(f.me) * mass_off
+            + abs(f.te) * tongue_off
+            for _, _, f in rows
+        ]
+        self.own: list[list[float]] = []
+        for item in plan.items:
+            x, y = start_m + item.balance_tape_m, item.balance_left_m
+            reach = item.cg.ahead_tolerance_m
+            heavy = item.mass_kg + item.mass_tolerance_kg
+            light = item.mass_kg - item.mass_tolerance_kg
+            unlucky = []
+            for k, (_, _, form) in enumerate(rows):
+                # the greatest of the four corners of (mass, balance point): the balance
+                # point at its worse end, then the mass at its worse end
+                lever = form.a + form.b * x + form.c * y + abs(form.b) * reach
+                corner = heavy * lever if lever > 0 else light * lever
+                if light < 0:
+                    spread = 2 * abs(form.b) * reach
+                    corner = max(corner, heavy * (lever - spread), light * (lever - spread))
+                self.sums[k] += corner
+                unlucky.append(corner)
+            self.own.append(unlucky)
+
+
 class WindowFinder:
     """Windows of a plan's items, sharing what does not depend on which item moves.
 
@@ -80,36 +125,25 @@ class WindowFinder:
         self._rear_order = len(limits) + 1
         self._item_order = len(limits) + 2
         trailer = plan.trailer
-        start = trailer.deck.start_m
         mass, tongue = trailer.empty_mass_kg, trailer.empty_tongue_mass_kg
-        mass_off = trailer.empty_mass_tolerance_kg
-        tongue_off = trailer.empty_tongue_mass_tolerance_kg
         forms = [form for _, _, form in self._forms]
         self._sum = [f.const + f.me * mass + f.te * tongue for f in forms]
-        self._sum_worst = [
-            total + f.const_tolerance + abs(f.me) * mass_off + abs(f.te) * tongue_off
-            for total, f in zip(self._sum, forms, strict=True)
-        ]
-        self._worst: list[list[float]] = []
         for item in plan.items:
-            x, y = start + item.balance_tape_m, item.balance_left_m
-            reach = item.cg.ahead_tolerance_m
-            heavy = item.mass_kg + item.mass_tolerance_kg
-            light = item.mass_kg - item.mass_tolerance_kg
-            unlucky = []
+            x, y = trailer.deck.start_m + item.balance_tape_m, item.balance_left_m
             for k, form in enumerate(forms):
-                lever = form.a + form.b * x + form.c * y
-                self._sum[k] += item.mass_kg * lever
-                # the greatest of the four corners of (mass, balance point): the balance
-                # point at its worse end, then the mass at its worse end
-                lever += abs(form.b) * reach
-                corner = max(heavy * lever, light * lever)
-                if light < 0:
-                    spread = 2 * abs(form.b) * reach
-                    corner = max(corner, heavy * (lever - spread), light * (lever - spread))
-                self._sum_worst[k] += corner
-                unlucky.append(corner)
-            self._worst.append(unlucky)
+                self._sum[k] += item.mass_kg * (form.a + form.b * x + form.c * y)
+        moving = {k for k, form in enumerate(forms) if form.b}
+        still = [row for k, row in enumerate(self._forms) if k not in moving]
+        self._geometries = []
+        for n, (start, found) in enumerate(shifted_limits(plan, limits)):
+            shifted = [form for limit in found for form in limit.forms]
+            # what does not change with an item's place does not change with the geometry
+            rows = [
+                (order, code, shifted[k])
+                for k, (order, code, _) in enumerate(self._forms)
+                if k in moving
+            ]
+            self._geometries.append(_Geometry(plan, start, rows if n else [*rows, *still]))
 
     def window(self, index: int) -> Window:
         """The window of the item at that place in the plan's list."""
@@ -133,8 +167,11 @@ class WindowFinder:
             )
         sure: tuple[Interval, ...] = ()
         sure_lowers, sure_uppers = self._deck_ends(item)
-        if self._sure_ends(index, sure_lowers, sure_uppers):
-            sure = _subtract(*_tightest(sure_lowers, sure_uppers), blocked)
+        if all(self._sure_ends(index, g, sure_lowers, sure_uppers) for g in self._geometries):
+            sure = _drawn_in(
+                _subtract(*_tightest(sure_lowers, sure_uppers), blocked),
+                item.placement.reference_tolerance_m,
+            )
         return Window(
             item=item.id,
             intervals=intervals,
@@ -180,19 +217,19 @@ class WindowFinder:
             (uppers if slope > 0 else lowers).append(end)
         return None
 
-    def _sure_ends(self, index: int, lowers: list[_End], uppers: list[_End]) -> bool:
+    def _sure_ends(
+        self, index: int, geometry: _Geometry, lowers: list[_End], uppers: list[_End]
+    ) -> bool:
         """Add the ends that hold for every figure in its tolerance; False where none does."""
         item = self._plan.items[index]
-        own = self._worst[index]
+        own = geometry.own[index]
         y = item.balance_left_m
-        zero = self._plan.trailer.deck.start_m + item.direction * item.cg.ahead_m
+        zero = geometry.start_m + item.direction * item.cg.ahead_m
         reach = item.cg.ahead_tolerance_m
-        masses = (
-            item.mass_kg + item.mass_tolerance_kg,
-            item.mass_kg - item.mass_tolerance_kg,
-        )
-        for k, (order, code, form) in enumerate(self._forms):
-            others = self._sum_worst[k] - own[k]
+        heavy = item.mass_kg + item.mass_tolerance_kg
+        light = item.mass_kg - item.mass_tolerance_kg
+        for k, (order, code, form) in enumerate(geometry.rows):
+            others = geometry.sums[k] - own[k]
             if math.isinf(others):
                 if others > 0:
                     return False
@@ -200,9 +237,10 @@ class WindowFinder:
             lever = form.a + form.b * zero + form.c * y
             spread = abs(form.b) * reach
             low, high = -math.inf, math.inf
-            for mass in masses:
+            for mass in (heavy, light):
                 slope = mass * form.b
-                for tilted in (lever + spread, lever - spread):
+                # of a mass above nothing the balance point at its worse end is the worst
+                for tilted in (lever + spread,) if mass > 0 else (lever + spread, lever - spread):
                     at_zero = others + mass * tilted
                     if slope > 0:
                         high = min(high, -at_zero / slope)
@@ -215,6 +253,43 @@ class WindowFinder:
             if low > -math.inf:
                 lowers.append(_End(low, order, code))
         return True
+
+
+def shifted_limits(plan: Plan, limits: Sequence[Limit]) -> list[tuple[float, Sequence[Limit]]]:
+    """Where the deck starts and the limits of a plan, at each end of its taped tolerances.
+
+    One entry, as taped, where axles and deck are exact; else two or four. Weighed figures
+    are kept. Every entry has the same limits with as many forms each.
+    """
+    trailer = plan.trailer
+    axles, deck, start = (
+        trailer.axles_tolerance_m,
+        trailer.deck.start_tolerance_m,
+        trailer.deck.start_m,
+    )
+    if not axles and not deck:
+        return [(start, limits)]
+    groups = [limits]
+    if axles:
+        loads = compute_loads(plan)
+        groups = [
+            load_limits(replace(plan, trailer=trailer.with_axles_shifted(by)), loads)
+            for by in (-axles, axles)
+        ]
+    # the forms know the axles' places; where the deck lies only moves the items
+    return [(at, group) for group in groups for at in {start - deck, start + deck}]
+
+
+def _drawn_in(pieces: Sequence[Interval], by: float) -> tuple[Interval, ...]:
+    """The pieces shorter by a length at both ends; those that it uses up are gone."""
+    if not by:
+        return tuple(pieces)
+    found = []
+    for piece in pieces:
+        start, end = piece.start_m + by, piece.end_m - by
+        if start <= end + TOUCH_M:
+            found.append(replace(piece, start_m=start, end_m=max(start, end)))
+    return tuple(found)
 
 
 def _first_at(ends: Sequence[_End], at: float) -> _End:
@@ -342,7 +417,4 @@ def _highest_low_point(at_start: Sequence[float], at_end: Sequence[float]) -> tu
 
 
 def _moved(plan: Plan, item: Item, reference_m: float) -> Plan:
-    place = item.placement
-    return plan.with_placement(
-        item.id, Placement(reference_m=reference_m, facing=place.facing, left_m=place.left_m)
-    )
+    return plan.with_placement(item.id, replace(item.placement, reference_m=reference_m))

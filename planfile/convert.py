@@ -13,6 +13,7 @@ from mechanics.trailer import Axle, Concentration, Deck, Suspension, Trailer
 from mechanics.truck import Cargo, Ride, Truck
 from mechanics.units import LengthUnit, MassUnit
 from planfile.document import PlanDocument, known, text
+from planfile.document import Rules as RulesDocument
 
 
 class Scale:
@@ -56,7 +57,7 @@ def to_plan(document: PlanDocument) -> Plan:
         hitch=_hitch(document, to),
         trailer=_trailer(document, to),
         items=tuple(_item(document, index, to) for index in range(len(document.items))),
-        rules=_rules(document),
+        rules=to_rules(document.rules),
     )
 
 
@@ -148,6 +149,10 @@ def _trailer(document: PlanDocument, to: Scale) -> Trailer:
         coupler_size_m=to.length_or_none(trailer.coupler_size),
         coupler_height_m=to.length_or_none(trailer.coupler_height),
         axle_height_m=to.length_or_none(trailer.axle_height),
+        axles_tolerance_m=to.length(trailer.axles_tolerance),
+        axle_rate_kg_per_m=None
+        if isinstance(trailer.axle_rate, UnsetType)
+        else trailer.axle_rate * to.kg / to.m,
         track_width_m=to.length(trailer.track_width),
         deck=Deck(
             start_m=to.length(deck.start),
@@ -156,6 +161,7 @@ def _trailer(document: PlanDocument, to: Scale) -> Trailer:
             height_m=to.length_or_none(deck.height),
             front_overhang_m=to.length(deck.front_overhang),
             rear_overhang_m=to.length(deck.rear_overhang),
+            start_tolerance_m=to.length(deck.start_tolerance),
             concentration=None
             if isinstance(deck.concentration, UnsetType)
             else Concentration(
@@ -190,12 +196,17 @@ def _item(document: PlanDocument, index: int, to: Scale) -> Item:
             reference_m=to.length(item.placement.reference),
             facing=Facing(item.placement.facing),
             left_m=to.length(item.placement.left),
+            reference_tolerance_m=to.length(item.placement.reference_tolerance),
         ),
     )
 
 
-def _rules(document: PlanDocument) -> Rules:
-    rules = document.rules
+def to_rules(rules: RulesDocument) -> Rules:
+    """The rules of a plan.
+
+    Raises:
+        InputError: shares that do not go with the school.
+    """
     return Rules(
         tongue=TongueSchool(rules.tongue),
         trailer_gvwr=TrailerGvwrSchool(rules.trailer_gvwr),

@@ -128,6 +128,7 @@ class Deck(Part):
     height: Positive | UnsetType = UNSET
     front_overhang: NotNegative = 0
     rear_overhang: NotNegative = 0
+    start_tolerance: NotNegative = 0
     concentration: Concentration | UnsetType = UNSET
 
 
@@ -148,6 +149,8 @@ class Trailer(Part):
     coupler_size: Positive | UnsetType = UNSET
     coupler_height: Positive | UnsetType = UNSET
     axle_height: Positive | UnsetType = UNSET
+    axles_tolerance: NotNegative = 0
+    axle_rate: Positive | UnsetType = UNSET
 
 
 class BalancePoint(Part):
@@ -172,6 +175,7 @@ class Placement(Part):
     reference: Finite
     facing: Literal["forward", "backward"] = "forward"
     left: Finite = 0
+    reference_tolerance: NotNegative = 0
 
 
 class Item(Part):
@@ -203,6 +207,7 @@ class Rules(Part):
         "gooseneck_15_25",
         "gooseneck_13_15",
         "fifth_wheel_15_20",
+        "nose_4_7",
         "custom",
     ] = "default"
     trailer_gvwr: Literal["whole", "axles"] = "whole"

@@ -11,8 +11,10 @@ import msgspec
 
 from mechanics.errors import InputError
 from mechanics.plan import Plan
-from planfile.convert import to_plan
+from mechanics.rules import Rules
+from planfile.convert import to_plan, to_rules
 from planfile.document import Axle, Cargo, HitchComponent, Item, PlanDocument
+from planfile.document import Rules as RulesDocument
 from planfile.errors import PlanFileError
 
 MAX_BYTES = 1_000_000
@@ -138,6 +140,24 @@ def parse_document(raw: Any) -> PlanDocument:
         return msgspec.convert(raw, PlanDocument)
     except msgspec.ValidationError as error:
         raise _explain(error, raw) from None
+
+
+def read_rules(raw: Any) -> Rules:
+    """A ``rules`` object by itself, as a yard keeps one.
+
+    Raises:
+        PlanFileError: it is none.
+    """
+    if not isinstance(raw, dict):
+        raise PlanFileError("rules", "an object", _word_for(raw))
+    _check_finite(raw, "rules")
+    try:
+        return to_rules(msgspec.convert(raw, RulesDocument))
+    except msgspec.ValidationError as error:
+        found = _explain(error, raw)
+        raise PlanFileError(_join("rules", found.path), found.expected, found.got) from None
+    except InputError as error:
+        raise PlanFileError(error.path, error.expected) from None
 
 
 def to_plan_checked(document: PlanDocument) -> Plan:

@@ -42,10 +42,19 @@ def exact(plan: Plan) -> Plan:
             cargo=tuple(replace(c, mass_tolerance_kg=0.0) for c in plan.truck.cargo),
         ),
         trailer=replace(
-            plan.trailer, empty_mass_tolerance_kg=0.0, empty_tongue_mass_tolerance_kg=0.0
+            plan.trailer,
+            empty_mass_tolerance_kg=0.0,
+            empty_tongue_mass_tolerance_kg=0.0,
+            axles_tolerance_m=0.0,
+            deck=replace(plan.trailer.deck, start_tolerance_m=0.0),
         ),
         items=tuple(
-            replace(i, mass_tolerance_kg=0.0, cg=replace(i.cg, ahead_tolerance_m=0.0))
+            replace(
+                i,
+                mass_tolerance_kg=0.0,
+                cg=replace(i.cg, ahead_tolerance_m=0.0),
+                placement=replace(i.placement, reference_tolerance_m=0.0),
+            )
             for i in plan.items
         ),
     )

@@ -93,9 +93,16 @@ class SureWindow(SimpleTestCase):
         """The plan at every combination of the ends of its tolerances."""
         trailer, made = plan.trailer, []
         signs = (-1, 1)
-        for me, te in itertools.product(signs, signs):
+        # the taped places shift together, the weighed figures stay
+        axles, deck = trailer.axles_tolerance_m, trailer.deck.start_tolerance_m
+        shifts = itertools.product(signs if axles else (1,), signs if deck else (1,))
+        for (by, to), me, te in itertools.product(list(shifts), signs, signs):
             at_corner = replace(
                 trailer,
+                axles=tuple(
+                    replace(a, position_m=a.position_m + by * axles) for a in trailer.axles
+                ),
+                deck=replace(trailer.deck, start_m=trailer.deck.start_m + to * deck),
                 empty_mass_kg=trailer.empty_mass_kg + me * trailer.empty_mass_tolerance_kg,
                 empty_tongue_mass_kg=trailer.empty_tongue_mass_kg
                 + te * trailer.empty_tongue_mass_tolerance_kg,
@@ -141,7 +148,8 @@ class SureWindow(SimpleTestCase):
         return made
 
     def test_against_every_corner(self) -> None:
-        """Sure exactly where no check is over at any corner of all tolerances at once."""
+        """Sure exactly where no check is over at any corner of all tolerances at once, the
+        taped places and how the item stops among them."""
         seen = 0
         for seed in range(24):
             plan = random_plan(random.Random(3000 + seed), items=1 + seed % 2)
@@ -159,10 +167,14 @@ class SureWindow(SimpleTestCase):
                 ]
                 first, last = window.intervals[0].start_m, window.intervals[-1].end_m
                 places += [first + (last - first) * n / 7 for n in range(8)]
+                missed = plan.items[index].placement.reference_tolerance_m
                 for at in places:
                     if at_an_end(window.sure, at):
                         continue
-                    expected = all(holds(corner, index, at) for corner in corners)
+                    stops = (at - missed, at + missed) if missed else (at,)
+                    expected = all(
+                        holds(corner, index, stop) for stop in stops for corner in corners
+                    )
                     with self.subTest(seed=seed, index=index, at=at):
                         self.assertEqual(inside(window.sure, at), expected)
         self.assertGreater(seen, 3)
@@ -196,5 +208,11 @@ class SureWindow(SimpleTestCase):
                             ),
                         ),
                     )
-                    at = rng.uniform(piece.start_m, piece.end_m)
+                    off = item.placement.reference_tolerance_m
+                    at = rng.uniform(piece.start_m - off, piece.end_m + off)
+                    by = rng.uniform(-1, 1) * trailer.axles_tolerance_m
+                    to = rng.uniform(-1, 1) * trailer.deck.start_tolerance_m
+                    taped = drawn.trailer.with_axles_shifted(by)
+                    deck = replace(taped.deck, start_m=taped.deck.start_m + to)
+                    drawn = replace(drawn, trailer=replace(taped, deck=deck))
                     self.assertTrue(holds(drawn, 0, at))

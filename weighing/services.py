@@ -251,10 +251,9 @@ def doubts(form: WeighForm, result: Result, system: UnitSystem) -> list[str]:
         against = whole.value if whole else None
         if against is None and thing.empty_mass is not None:
             against = float(thing.empty_mass.si)
-        most = 0.30 if thing.kind == Trailer.Kind.GOOSENECK else 0.20
         if tongue is not None and against and form.cleaned_data.get("empty"):
             share = tongue.value / against
-            if share > most:
+            if share > thing.most_empty_share:
                 found.append(
                     f"This would make the tongue {write_percent(share)} of the empty trailer: is "
                     "it level, and the jack off the ground?"

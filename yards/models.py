@@ -66,7 +66,10 @@ class Yard(models.Model):
 
     name = models.CharField(max_length=120)
     tolerances = models.JSONField(default=dict, blank=True)
-    """The yard's own doubts where they differ from the usual: see :mod:`book.doubts`."""
+    """The yard's own doubts where they differ from the usual: see :mod:`book.tolerances`."""
+    rules = models.JSONField(default=dict, blank=True)
+    """The schools that its new hauls are judged by, where they differ from the usual; the
+    ``rules`` object of a plan file."""
     members = models.ManyToManyField(User, through="Membership", related_name="yards")
 
     def __str__(self) -> str:

@@ -17,6 +17,7 @@ class Trailer(Thing):
         GOOSENECK = "gooseneck", "Gooseneck"
         FLATBED = "flatbed", "Flatbed"
         TILT = "tilt", "Tilt"
+        FIFTH_WHEEL = "fifth_wheel", "Fifth wheel"
         CAR_CARRIER = "car_carrier", "Car carrier"
         OTHER = "other", "Other"
 
@@ -111,6 +112,16 @@ class Trailer(Thing):
         help_text="Ground to the socket's top with the deck level, on the jack.",
     )
     axle_height = LengthField("axle height", null=True, help_text="Ground to the middle of a hub.")
+    sink_mass = MassField(
+        "known load on one axle",
+        null=True,
+        help_text="Torsion or independent: what came onto one axle, by a scale or by the lever.",
+    )
+    sink_drop = LengthField(
+        "that axle sinks by",
+        null=True,
+        help_text="Frame to hub before, less the same with the load on.",
+    )
     concentration_mass = MassField(
         "most on one length",
         null=True,
@@ -144,6 +155,16 @@ class Trailer(Thing):
         constraints = [
             models.UniqueConstraint(fields=["yard", "name"], name="trailer_name_once_in_yard")
         ]
+
+    @property
+    def over_bed(self) -> bool:
+        """Whether it is coupled over the truck's bed, not behind the bumper."""
+        return self.kind in (self.Kind.GOOSENECK, self.Kind.FIFTH_WHEEL)
+
+    @property
+    def most_empty_share(self) -> float:
+        """Share of the empty trailer on the hitch above which one asks whether it is right."""
+        return 0.30 if self.over_bed else 0.20
 
 
 class TrailerAxle(models.Model):

@@ -3,20 +3,28 @@
 from __future__ import annotations
 
 import json
-from dataclasses import asdict
 from typing import Any
 
 from django.db import connection
+from django.http import HttpResponse
 from django.test.utils import CaptureQueriesContext
 
 from book.kinds import KINDS
 from book.models import Bulk, Configuration, Hitch, HitchPart, Machine, Trailer, Truck
 from book.tests.pages import BULK, HITCH, MACHINE, PART, TRAILER, TRUCK, formset
-from book.tolerances import Tolerances
-from hauls.compose import FileUnits, item_section, trailer_section, truck_section
+from book.tolerances import PERCENTS, QUANTITIES, Tolerances
+from hauls.compose import (
+    FileUnits,
+    item_section,
+    new_placement,
+    rules_section,
+    trailer_section,
+    truck_section,
+)
 from hauls.models import Haul
 from hauls.tests.test_views import YardCase
-from measures import UnitSystem
+from measures import Quantity, UnitSystem
+from yards.models import Yard
 
 LB_IN = FileUnits("lb", "in")
 
@@ -274,7 +282,8 @@ class TrailersAndMachines(YardCase):
         trailer = Trailer.objects.get(name="Small tilt")
         self.assertEqual((trailer.axles.count(), trailer.links.count()), (2, 1))
         section = trailer_section(trailer, LB_IN)
-        self.assertEqual(section["deck"], {"start": -3, "length": 168})
+        self.assertEqual(section["deck"], {"start": -3, "length": 168, "start_tolerance": 0.5})
+        self.assertEqual(section["axles_tolerance"], 0.5)
         self.assertEqual(section["axles"], [{"position": 136, "gawr": 3500}, {"position": 170}])
         self.assertEqual(section["coupler_size"], 2)
         self.assertEqual(section["empty_mass_tolerance"], 20)
@@ -335,20 +344,85 @@ class TrailersAndMachines(YardCase):
         self.assertAlmostEqual(section["cg"]["ahead_tolerance"], 254)
         self.assertNotIn("width", section)
 
+    def judging(self, **changes: str) -> HttpResponse:
+        """The page of how the yard judges, sent with its usual boxes and these changes."""
+        usual = Tolerances()
+        boxes = {name: f"{getattr(usual, name):g}" for name in PERCENTS}
+        boxes |= {name: str(getattr(usual, name)) for name in QUANTITIES}
+        boxes |= {"tongue": "default", "trailer_gvwr": "whole"}
+        yard = Yard.objects.get(pk=self.yard.pk)
+        boxes["stamp"] = json.dumps([yard.tolerances, yard.rules], sort_keys=True)
+        return self.client.post("/book/tolerances/", boxes | changes)
+
     def test_the_yards_own_tolerances_go_before_the_usual_ones(self) -> None:
-        usual = {name: f"{value:g}" for name, value in asdict(Tolerances()).items()}
-        usual["stamp"] = "{}"
-        self.client.post("/book/tolerances/", usual | {"guess_percent": "35"})
-        stale = self.client.post("/book/tolerances/", usual | {"guess_percent": "30"})
+        stamp = json.dumps([{}, {}])
+        self.judging(guess_percent="35", stop="5 cm")
+        stale = self.judging(guess_percent="30", stamp=stamp)
         self.assertContains(stale, "Somebody changed these in between", status_code=409)
         self.client.post("/book/machines/new/", MACHINE)
         machine = Machine.objects.select_related("yard").get(name="Borrowed roller")
-        self.assertEqual(machine.yard.tolerances, {"guess_percent": 35.0})
+        self.assertEqual(machine.yard.tolerances, {"guess_percent": 35.0, "stop": "5 cm"})
         section = item_section(machine, "m1", FileUnits.of(UnitSystem.METRIC))
         self.assertAlmostEqual(section["mass_tolerance"], 420)
-        usual["stamp"] = json.dumps(machine.yard.tolerances)
-        answer = self.client.post("/book/tolerances/", usual | {"guess_percent": "wide"})
-        self.assertContains(answer, "Enter a number", status_code=422)
+        placement = new_placement(
+            section, 6000, Tolerances.of(machine.yard), FileUnits.of(UnitSystem.METRIC)
+        )
+        self.assertEqual(placement["reference_tolerance"], 50)
+        self.assertContains(self.judging(guess_percent="wide"), "Enter a number", status_code=422)
+        self.assertContains(self.judging(stop="9 ft"), "No more than 8 ft 4 in", status_code=422)
+        self.assertContains(self.judging(tape="-1"), "cannot be less than zero", status_code=422)
+
+    def test_tolerances_of_an_earlier_version_are_read(self) -> None:
+        """Bare pounds and inches stood under names that ended in their unit."""
+        old = {"scale_step_lb": 50.0, "balance_guess_in": 6, "plate_percent": 3.0}
+        read = Tolerances.read(old)
+        self.assertEqual(str(read.scale_step), "50 lb")
+        self.assertAlmostEqual(read.balance_m("guess", None), 6 * 0.0254)
+        self.assertEqual(
+            read.own(), {"scale_step": "50 lb", "balance_guess": "6 in", "plate_percent": 3.0}
+        )
+
+    def test_tolerances_are_shown_in_the_persons_units(self) -> None:
+        self.user.units = "metric"
+        self.user.save()
+        page = self.client.get("/book/tolerances/")
+        self.assertContains(page, "Usual: 9 kg (20 lb).")
+        self.assertContains(page, "Usual: 13 mm (0.5 in).")
+        self.judging(scale_step="10", stop="20")
+        yard = Yard.objects.get(pk=self.yard.pk)
+        self.assertEqual(yard.tolerances, {"scale_step": "10 kg", "stop": "20 mm"})
+
+    def test_the_yards_schools_go_into_new_hauls(self) -> None:
+        self.judging(tongue="share_9_15", trailer_gvwr="axles")
+        hitch = Hitch.objects.filter(truck__yard=self.yard, type="ball").first()
+        self.assertEqual(rules_section(hitch), {"tongue": "share_9_15", "trailer_gvwr": "axles"})
+        self.judging(tongue="custom", share_min="9", share_max="12.5")
+        hitch = Hitch.objects.select_related("truck__yard").get(pk=hitch.pk)
+        self.assertEqual(
+            rules_section(hitch), {"tongue": "custom", "share_min": 0.09, "share_max": 0.125}
+        )
+
+    def test_the_nose_plate_school_needs_a_plate_and_a_ball(self) -> None:
+        self.judging(tongue="nose_4_7")
+        hitch = Hitch.objects.filter(truck__yard=self.yard, type="ball").first()
+        truck = hitch.truck
+        truck.max_tongue_mass = None
+        self.assertEqual(rules_section(hitch), {"tongue": "default"})
+        truck.max_tongue_mass = Quantity.parse("115 kg")
+        self.assertEqual(rules_section(hitch), {"tongue": "nose_4_7"})
+        hitch.type = "gooseneck"
+        self.assertEqual(rules_section(hitch), {"tongue": "default"})
+
+    def test_own_shares_have_to_make_a_range(self) -> None:
+        for boxes, words in (
+            ({"tongue": "custom"}, "Give both shares"),
+            ({"tongue": "custom", "share_min": "13", "share_max": "9"}, "below the least"),
+            ({"tongue": "custom", "share_min": "x", "share_max": "9"}, "Enter a number"),
+            ({"tongue": "fast"}, "Select a valid choice"),
+        ):
+            with self.subTest(boxes=boxes):
+                self.assertContains(self.judging(**boxes), words, status_code=422)
+        self.assertEqual(Yard.objects.get(pk=self.yard.pk).rules, {})
 
     def test_a_weighed_machine_is_doubted_by_a_step_of_the_scale(self) -> None:
         self.client.post("/book/machines/new/", MACHINE | {"mass_known": "weighed"})

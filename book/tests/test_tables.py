@@ -116,7 +116,16 @@ class RoundTrips(TestCase):
             (put("x", "photos"), "photos: expected a list"),
             (put("!", "photos", 0, "jpeg"), "photos[0]: "),
             (put("nobody", "photos", 0, "name"), "photos[0]: not a thing of the book"),
-            (put({"guess_percent": "x"}, "tolerances"), "tolerances: expected numbers"),
+            (put({"guess_percent": "x"}, "tolerances"), "tolerances: expected percents"),
+            (put({"guess_percent": 300}, "tolerances"), "tolerances: expected percents"),
+            (put({"scale_step": "20 in"}, "tolerances"), "tolerances: expected percents"),
+            (put({"scale_step": "20"}, "tolerances"), "tolerances: expected percents"),
+            (put({"stop": "9 m"}, "tolerances"), "tolerances: expected percents"),
+            (put({"luck": 3}, "tolerances"), "tolerances: expected percents"),
+            (put([], "tolerances"), "tolerances: expected percents"),
+            (put({"tongue": "share_1_2"}, "rules"), "rules.tongue: expected one of the words"),
+            (put({"share_min": 0.1}, "rules"), "rules.share_min: expected to be left out"),
+            (put("general", "rules"), "rules: expected an object"),
         ):
             with self.subTest(words=words):
                 self.assertTrue(any(words in p for p in broken(change)), words)

@@ -11,12 +11,15 @@ from django.db import transaction
 from django.utils import timezone
 
 from book.models import Hitch, Trailer
+from book.tolerances import Tolerances
 from hauls.compose import (
     FileUnits,
     Load,
     hitch_section,
     load_section,
     new_placement,
+    rules_section,
+    stopping,
     trailer_section,
     truck_section,
 )
@@ -25,7 +28,6 @@ from hauls.services.steps import StaleRevision, stepping
 from measures import UnitSystem
 from mechanics.arrange import Wishes, arrange
 from mechanics.checks import Status, judge
-from mechanics.item import Placement
 from mechanics.limits import Quantity, load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
@@ -108,7 +110,7 @@ def bare_document(name: str, hitch: Hitch, trailer: Trailer, system: UnitSystem)
         "hitch": hitch_section(hitch, trailer, units),
         "trailer": trailer_section(trailer, units),
         "items": [],
-        "rules": {"tongue": "default"},
+        "rules": rules_section(hitch),
     }
 
 
@@ -121,8 +123,11 @@ def append_item(document: dict[str, Any], load: Load) -> str:
     """
     taken = {item["id"] for item in document["items"]}
     item_id = next(f"m{n}" for n in range(1, 1000) if f"m{n}" not in taken)
-    section = load_section(load, item_id, FileUnits.of_document(document))
-    section["placement"] = new_placement(section, document["trailer"]["deck"]["length"])
+    units = FileUnits.of_document(document)
+    section = load_section(load, item_id, units)
+    section["placement"] = new_placement(
+        section, document["trailer"]["deck"]["length"], Tolerances.of(load.yard), units
+    )
     document["items"].append(section)
     plan = read_document(document)
     index = len(plan.items) - 1
@@ -332,7 +337,8 @@ def book_document(haul: Haul) -> dict[str, Any]:
         load = loads.get(item["id"])
         if load is not None:
             section = load_section(load, item["id"], units)
-            document["items"][index] = {**section, "placement": item["placement"]}
+            placement = stopping(item["placement"], Tolerances.of(load.yard), units)
+            document["items"][index] = {**section, "placement": placement}
     return document
 
 
@@ -454,9 +460,7 @@ def placed(plan: Plan, index: int, *, reference_m: float | None = None, turn: bo
         facing, at = facing.turned, item.foremost_m + item.reach_rearward_m
     if reference_m is not None:
         at = reference_m
-    return plan.with_placement(
-        item.id, Placement(reference_m=at, facing=facing, left_m=place.left_m)
-    )
+    return plan.with_placement(item.id, replace(place, reference_m=at, facing=facing))
 
 
 def _link(haul: Haul, loads: dict[str, Load]) -> None:

@@ -19,12 +19,22 @@ from hauls.models import Haul, HaulItem
 from mechanics.errors import MechanicsError
 from mechanics.report import evaluate
 from planfile.errors import PlanFileError
-from planfile.reading import read_document
+from planfile.reading import read_document, read_rules
 from yards.models import User, Yard
 
 VERSION: Final = 1
 MAX_BYTES: Final = 60_000_000
-KEYS: Final = ("format", "version", "name", "tolerances", *SHAPES, "hauls", "tickets", "photos")
+KEYS: Final = (
+    "format",
+    "version",
+    "name",
+    "tolerances",
+    "rules",
+    *SHAPES,
+    "hauls",
+    "tickets",
+    "photos",
+)
 
 
 def dump_whole(yard: Yard, *, photos: bool) -> dict[str, Any]:
@@ -34,6 +44,7 @@ def dump_whole(yard: Yard, *, photos: bool) -> dict[str, Any]:
         "version": VERSION,
         "name": yard.name,
         "tolerances": yard.tolerances,
+        "rules": yard.rules,
         **dict(dump_yard(yard)),
         "hauls": [_dump_haul(haul) for haul in _hauls(yard)],
     }
@@ -167,6 +178,7 @@ def _load_whole(
             thing = _pictured(entry, yard, made)
             _load_photo(entry, thing, user, f"photos[{n}]", problems, kept)
         _load_tolerances(document.get("tolerances", {}), yard, problems)
+        _load_rules(document.get("rules", {}), yard, problems)
         if problems:
             raise YardFileError(problems)
         for thing in things:
@@ -175,15 +187,29 @@ def _load_whole(
 
 
 def _load_tolerances(own: Any, yard: Yard, problems: list[str]) -> None:
-    names = Tolerances.__dataclass_fields__
-    if not isinstance(own, dict) or not all(
-        name in names and isinstance(value, (int, float)) and 0 <= value <= 200
-        for name, value in own.items()
-    ):
-        problems.append("tolerances: expected numbers from 0 to 200 under known names")
-    elif own:
-        yard.tolerances = own
+    try:
+        read = Tolerances.read(own if isinstance(own, dict) else {"tolerances": own})
+    except (ValueError, TypeError, ArithmeticError):
+        problems.append(
+            "tolerances: expected percents from 0 to 100, and masses and lengths such as “20 lb”, "
+            "under known names"
+        )
+        return
+    if own:
+        yard.tolerances = read.own()
         yard.save(update_fields=["tolerances"])
+
+
+def _load_rules(own: Any, yard: Yard, problems: list[str]) -> None:
+    """The yard's schools, checked as the rules of a plan are."""
+    try:
+        read_rules(own)
+    except (PlanFileError, MechanicsError) as error:
+        problems.append(str(error))
+        return
+    if own:
+        yard.rules = own
+        yard.save(update_fields=["rules"])
 
 
 def _load_haul(entry: Any, yard: Yard, user: User, path: str, problems: list[str]) -> bool:

@@ -187,6 +187,21 @@ def random_plan(rng: random.Random, *, items: int = 1) -> Plan:
                 ),
             )
         )
+    taped = rng.random() < 0.6
+    trailer = replace(
+        made.trailer,
+        axles_tolerance_m=rng.uniform(0, 0.03) if taped else 0.0,
+        deck=replace(made.trailer.deck, start_tolerance_m=rng.uniform(0, 0.03) if taped else 0.0),
+    )
+    placed = [
+        replace(
+            i,
+            placement=replace(
+                i.placement, reference_tolerance_m=rng.uniform(0, 0.05) if taped else 0.0
+            ),
+        )
+        for i in placed
+    ]
     truck = replace(
         made.truck,
         front_axle_mass_tolerance_kg=rng.choice((0.0, rng.uniform(0, 60))),
@@ -194,7 +209,7 @@ def random_plan(rng: random.Random, *, items: int = 1) -> Plan:
         front_tire_capacity_kg=rng.choice((None, 2400 * rated)),
         rear_tire_capacity_kg=rng.choice((None, 2800 * rated)),
     )
-    return replace(made, items=tuple(placed), truck=truck)
+    return replace(made, items=tuple(placed), truck=truck, trailer=trailer)
 
 
 plans = st.builds(

@@ -9,12 +9,19 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from mechanics.attitude import attitude, missing_heights, rates_from_arches, weight_moment_kg_m
+from mechanics.attitude import (
+    attitude,
+    axle_rate_wanted,
+    missing_heights,
+    rates_from_arches,
+    weight_moment_kg_m,
+)
 from mechanics.bars import asks_for_bars, bars_fit, set_bars
 from mechanics.errors import InputError
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 from mechanics.tests.outfits import example_plan, inch, lb
+from mechanics.trailer import Suspension
 from mechanics.truck import Ride
 
 
@@ -188,3 +195,39 @@ class Bars(SimpleTestCase):
         self.assertFalse(bars_fit(replace(plan, truck=replace(plan.truck, hitch_offset_m=-0.1))))
         with self.assertRaises(InputError):
             set_bars(plan, 1.2)
+
+
+class TorsionAxles(SimpleTestCase):
+    def torsion(self, rate_lb_in: float | None, **heights: float) -> Plan:
+        plan = riding(**heights)
+        rate = None if rate_lb_in is None else lb(rate_lb_in) / inch(1)
+        trailer = replace(plan.trailer, suspension=Suspension.INDEPENDENT, axle_rate_kg_per_m=rate)
+        return replace(plan, trailer=trailer)
+
+    def test_nose_low_loads_the_front_axle(self) -> None:
+        """Axles at 183 and 217 in turn about 201.4 in; by that they go down per unit of slope."""
+        plan = self.torsion(2000.0, ball_in=17)
+        found = attitude(plan)
+        assert found is not None
+        low = -found.loaded.slope
+        self.assertGreater(low, 0)
+        pivot = (183**2 + 217**2) / (183 + 217)
+        moment = weight_moment_kg_m(plan, loaded=True) * found.loaded.slope
+        flat = compute_loads(plan, tilt_kg_m=moment).trailer
+        front, rear = found.loaded.loads.trailer.axles_kg
+        self.assertAlmostEqual(front - flat.axles_kg[0], lb(2000 * low * (pivot - 183)))
+        self.assertAlmostEqual(rear - flat.axles_kg[1], lb(2000 * low * (pivot - 217)))
+        gained = (front - flat.axles_kg[0]) + (rear - flat.axles_kg[1])
+        self.assertAlmostEqual(found.loaded.loads.trailer.tongue_kg, flat.tongue_kg - gained)
+
+    def test_the_rate_is_wanted_of_torsion_groups_alone(self) -> None:
+        self.assertTrue(axle_rate_wanted(self.torsion(None)))
+        self.assertFalse(axle_rate_wanted(self.torsion(2000.0)))
+        self.assertFalse(axle_rate_wanted(riding()))
+        single = self.torsion(None)
+        one = replace(single.trailer, axles=single.trailer.axles[:1])
+        self.assertFalse(axle_rate_wanted(replace(single, trailer=one)))
+
+    def test_a_rate_of_nothing_is_refused(self) -> None:
+        with self.assertRaisesMessage(InputError, "trailer.axle_rate"):
+            self.torsion(0.0)

@@ -10,12 +10,12 @@ from mechanics.checks import Status, judge
 from mechanics.errors import InputError
 from mechanics.hitch import HitchPart, HitchType, WeightDistribution
 from mechanics.item import BalancePoint, Item, Placement
-from mechanics.limits import Limit, Quantity
+from mechanics.limits import Limit, Quantity, Sense
 from mechanics.plan import Plan
 from mechanics.report import Report, evaluate
 from mechanics.rules import Rules, TongueSchool, TrailerGvwrSchool, resolve_school
 from mechanics.tests.outfits import example_plan, inch, lb, tractor, with_bars
-from mechanics.trailer import Axle, Deck
+from mechanics.trailer import Axle, Deck, Suspension
 from mechanics.truck import Cargo
 
 
@@ -384,3 +384,109 @@ class RefusedInputs(SimpleTestCase):
         )
         self.assertAlmostEqual(item.foremost_m, inch(32))
         self.assertAlmostEqual(turned.foremost_m, inch(150 - 46))
+
+
+class AxlesOnTheGround(SimpleTestCase):
+    """The hitched axle load against nothing: at or below it is over, below 0.8 of the
+    unhitched one is near."""
+
+    def with_tongue(self, plan: Plan, tongue_lb: float) -> Report:
+        """The example moved to where the tongue is so much: 1,129 lb at 150 in, 26.75 an inch."""
+        item = plan.items[0]
+        at = 150 + (1129 - tongue_lb) / (5350 / 200)
+        return evaluate(plan.with_placement(item.id, replace(item.placement, reference_m=inch(at))))
+
+    def test_front_axle_loses_tongue_by_the_lever(self) -> None:
+        """Unhitched front 4,180 + 190 x 70/160 + 160 x 28/160 - 55 x 50/160 = 4,273.9 lb."""
+        front = 4180 + 190 * 70 / 160 + 160 * 28 / 160 - 55 * 50 / 160
+        for tongue, expected in (
+            (0.19 * front * 160 / 50, "ok"),
+            (0.21 * front * 160 / 50, "near"),
+            (0.99 * front * 160 / 50, "near"),
+            (1.01 * front * 160 / 50, "over"),
+        ):
+            with self.subTest(tongue=tongue):
+                report = self.with_tongue(example_plan(), tongue)
+                check = next(c for c in report.checks if c.code == "truck.front_light")
+                self.assertEqual(check.status.value, expected)
+                self.assertEqual(check.limit, 0.0)
+                self.assertAlmostEqual(check.margin or 0, lb(front - tongue * 50 / 160))
+                self.assertAlmostEqual(check.near_at or 0, lb(0.8 * front))
+                self.assertIsNone(check.reserve)
+
+    def test_a_lifting_tongue_takes_the_rear_axle_off_the_ground(self) -> None:
+        """Unhitched rear 2,940 + 190 x 90/160 + 160 x 132/160 + 55 x 210/160 = 3,251.1 lb."""
+        rear = 2940 + 190 * 90 / 160 + 160 * 132 / 160 + 55 * 210 / 160
+        for tongue, expected in (
+            (-0.19 * rear * 160 / 210, "ok"),
+            (-0.21 * rear * 160 / 210, "near"),
+            (-1.01 * rear * 160 / 210, "over"),
+        ):
+            with self.subTest(tongue=tongue):
+                report = self.with_tongue(example_plan(), tongue)
+                self.assertEqual(status(report, "truck.rear_light"), expected)
+
+    def test_an_axle_that_carries_nothing_is_over(self) -> None:
+        at_zero = Limit(
+            code="truck.rear_light",
+            quantity=Quantity.MASS,
+            value=0.0,
+            limit=0.0,
+            sense=Sense.AT_LEAST,
+            strict=True,
+            near_below=100.0,
+        )
+        self.assertIs(judge(at_zero).status, Status.OVER)
+        self.assertIs(judge(at_zero._replace(value=1e-9)).status, Status.NEAR)
+        self.assertIs(judge(at_zero._replace(value=100.0)).status, Status.OK)
+        self.assertIs(
+            judge(at_zero._replace(sense=Sense.AT_MOST, near_below=None)).status, Status.OVER
+        )
+
+    def test_they_stand_between_the_axle_ratings_and_gvwr(self) -> None:
+        codes = [c.code for c in evaluate(example_plan()).checks]
+        first = codes.index("truck.rear_gawr")
+        self.assertEqual(
+            codes[first + 1 : first + 4], ["truck.front_light", "truck.rear_light", "truck.gvwr"]
+        )
+
+
+class SidesOfUnequalAxles(SimpleTestCase):
+    def limits(self, suspension: Suspension, *ratings: tuple[float | None, float | None]) -> Report:
+        plan = example_plan()
+        axles = tuple(
+            Axle(
+                position_m=inch(183 + 34 * n),
+                gawr_kg=None if gawr is None else lb(gawr),
+                tire_capacity_kg=None if tires is None else lb(tires),
+            )
+            for n, (gawr, tires) in enumerate(ratings)
+        )
+        return evaluate(
+            replace(plan, trailer=replace(plan.trailer, axles=axles, suspension=suspension))
+        )
+
+    def side(self, report: Report) -> float | None:
+        found = [c.limit for c in report.checks if c.code == "trailer.side_left"]
+        return found[0] if found else None
+
+    def test_equalized_axles_are_governed_by_the_weakest(self) -> None:
+        """Half of the least lesser rating, times their number: 5,000 x 2 / 2."""
+        report = self.limits(Suspension.EQUALIZED, (5200, 5000), (7000, 8000))
+        self.assertAlmostEqual(self.side(report) or 0, lb(5000))
+
+    def test_independent_axles_count_each_with_their_own(self) -> None:
+        report = self.limits(Suspension.INDEPENDENT, (5200, 5000), (7000, 8000))
+        self.assertAlmostEqual(self.side(report) or 0, lb(6000))
+
+    def test_without_any_rating_of_one_axle_nothing_is_said(self) -> None:
+        report = self.limits(Suspension.EQUALIZED, (5200, 5000), (None, None))
+        self.assertIsNone(self.side(report))
+
+
+class NosePlateSchool(SimpleTestCase):
+    def test_four_to_seven_percent(self) -> None:
+        plan = replace(example_plan(), rules=Rules(tongue=TongueSchool.NOSE_4_7))
+        self.assertEqual(plan.share_range, (0.04, 0.07))
+        # 13.7 % as it stands
+        self.assertEqual(status(evaluate(plan), "tongue.share_max"), "over")

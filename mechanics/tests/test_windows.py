@@ -130,6 +130,66 @@ class ExampleWindow(SimpleTestCase):
             Interval(start_m=2.0, end_m=1.0, start_limit="a", end_limit="b")
 
 
+class TapedPlaces(SimpleTestCase):
+    """Axles, deck and mark are no surer than the tape."""
+
+    def exact(self, **off: float) -> Plan:
+        """The example with every figure exact but the named lengths."""
+        plan = example_plan()
+        trailer = replace(
+            plan.trailer,
+            empty_mass_tolerance_kg=0.0,
+            empty_tongue_mass_tolerance_kg=0.0,
+            axles_tolerance_m=inch(off.get("axles", 0.0)),
+            deck=replace(plan.trailer.deck, start_tolerance_m=inch(off.get("deck", 0.0))),
+        )
+        item = plan.items[0]
+        item = replace(
+            item,
+            mass_tolerance_kg=0.0,
+            cg=replace(item.cg, ahead_tolerance_m=0.0),
+            placement=replace(item.placement, reference_tolerance_m=inch(off.get("stop", 0.0))),
+        )
+        return replace(plan, trailer=trailer, items=(item,))
+
+    def drawn_in(self, plan: Plan) -> tuple[float, float]:
+        """By how much the sure window is shorter than the safe one, at its two ends, in."""
+        window = evaluate(plan).windows[0]
+        safe, sure = window.intervals[0], window.sure[0]
+        return (sure.start_m - safe.start_m) / inch(1), (safe.end_m - sure.end_m) / inch(1)
+
+    def test_exact_places_leave_all_of_it(self) -> None:
+        self.assertEqual(self.drawn_in(self.exact()), (0.0, 0.0))
+
+    def test_a_deck_half_an_inch_off_costs_half_an_inch_at_either_end(self) -> None:
+        for found in self.drawn_in(self.exact(deck=0.5)):
+            self.assertAlmostEqual(found, 0.5)
+
+    def test_axles_an_inch_off_cost_most_of_an_inch(self) -> None:
+        """The end where T = s M stands at Lc (1 - (s M - Te) / m): an inch of Lc is 1 - (15 % of
+        8,250 - 380) / 5,350 = 0.840 of one at the front, 0.917 at the tail."""
+        front, tail = self.drawn_in(self.exact(axles=1.0))
+        self.assertAlmostEqual(front, 1 - (0.15 * 8250 - 380) / 5350)
+        self.assertAlmostEqual(tail, 1 - (0.10 * 8250 - 380) / 5350)
+
+    def test_stopping_an_inch_off_costs_an_inch_at_either_end(self) -> None:
+        for found in self.drawn_in(self.exact(stop=1.0)):
+            self.assertAlmostEqual(found, 1.0)
+
+    def test_stopping_counts_at_neighbours_too(self) -> None:
+        plan = self.exact(stop=1.0)
+        small = replace(plan.items[0], id="s", mass_kg=20.0, front_m=0.2, rear_m=0.2)
+        small = replace(small, placement=replace(small.placement, reference_m=0.3))
+        window = evaluate(replace(plan, items=(small, plan.items[0]))).windows[0]
+        self.assertEqual(window.sure[0].end_limit, "item.tractor")
+        self.assertAlmostEqual(window.intervals[0].end_m - window.sure[0].end_m, inch(1))
+
+    def test_a_window_narrower_than_the_stop_is_not_sure_anywhere(self) -> None:
+        plan = self.exact(stop=8.0)
+        window = evaluate(plan).windows[0]
+        self.assertEqual((len(window.intervals), window.sure), (1, ()))
+
+
 class FrontAxleUnderBars(SimpleTestCase):
     def test_bars_that_give_back_a_part_leave_the_rest_to_the_tongue(self) -> None:
         """A front axle too heavy unhitched needs 1,000 lb of tongue, less what bars give back."""

@@ -59,12 +59,14 @@ def document_of(plan: Plan, mass: str, length: str) -> dict[str, Any]:
                 trailer,
                 "empty_mass empty_mass_tolerance empty_tongue_mass "
                 "empty_tongue_mass_tolerance gvwr",
-                "track_width coupler_size",
+                "track_width coupler_size axles_tolerance",
             ),
             "suspension": trailer.suspension.value,
             "axles": [part(a, "gawr tire_capacity", "position") for a in trailer.axles],
             "deck": part(
-                trailer.deck, "", "start length width height front_overhang rear_overhang"
+                trailer.deck,
+                "",
+                "start length width height front_overhang rear_overhang start_tolerance",
             ),
         },
         "items": [
@@ -73,7 +75,7 @@ def document_of(plan: Plan, mass: str, length: str) -> dict[str, Any]:
                 **part(i, "mass mass_tolerance", "front rear width height"),
                 "cg": part(i.cg, "", "ahead ahead_tolerance left height"),
                 "placement": {
-                    **part(i.placement, "", "reference left"),
+                    **part(i.placement, "", "reference left reference_tolerance"),
                     "facing": i.placement.facing.value,
                 },
             }

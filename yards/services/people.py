@@ -13,6 +13,8 @@ from django.utils import timezone
 from django.utils.encoding import force_bytes
 from django.utils.http import urlsafe_base64_encode
 
+from measures.writing import UnitSystem
+from mechanics.rules import TongueSchool
 from yards.models import Invitation, Membership, Role, User, Yard
 
 INVITATION_DAYS: Final = 7
@@ -29,8 +31,13 @@ def digest(token: str) -> str:
 
 @transaction.atomic
 def sign_up(*, yard_name: str, user: User) -> Yard:
-    """A new yard with its first person, who owns it. ``user`` is not stored yet."""
-    yard = Yard.objects.create(name=yard_name)
+    """A new yard with its first person, who owns it. ``user`` is not stored yet.
+
+    Who reads in kilograms plans by the truck's nose weight plate.
+    """
+    metric = user.unit_system is UnitSystem.METRIC
+    rules = {"tongue": TongueSchool.NOSE_4_7.value} if metric else {}
+    yard = Yard.objects.create(name=yard_name, rules=rules)
     user.save()
     Membership.objects.create(yard=yard, user=user, role=Role.OWNER)
     return yard
