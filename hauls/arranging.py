@@ -14,6 +14,7 @@ from hauls.planner import drawn_of, look_of
 from hauls.services.haul import ROOM_BETWEEN_M, on_the_tape
 from hauls.wording import SCHOOL_LABELS, label, within
 from measures import ReadingError, UnitSystem, read_length
+from measures.marks import write_place
 from measures.writing import write_inches, write_length, write_mass, write_percent
 from mechanics.arrange import DECK_LENGTH, Arranged, Arrangement, Wishes, arrange
 from mechanics.changes import Change, Kind, changes
@@ -121,7 +122,7 @@ def _way(
     row = sorted(plan.items, key=lambda i: i.foremost_m)
     order = []
     for item in row:
-        words = f"{item.name or item.id} at {write_length(item.placement.reference_m, unit)}"
+        words = f"{item.name or item.id} at {write_place(item.placement.reference_m, unit)}"
         if item.placement.facing is Facing.BACKWARD:
             words += ", backward"
         if abs(item.placement.left_m) > 0.001:

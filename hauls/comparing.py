@@ -12,11 +12,13 @@ from hauls.arranging import picture_of
 from hauls.drawing import Drawing
 from hauls.models import Haul
 from hauls.pairs import pairs_of
+from hauls.saying import summary
 from hauls.services.haul import linked_loads
 from hauls.tapes import Band, bands
 from hauls.variants import Otherwise, names_of, otherwise
-from hauls.wording import SCHOOL_LABELS, STATUS_WORDS, label, school_label, summary
-from measures.writing import UnitSystem, write_inches, write_length, write_mass, write_percent
+from hauls.wording import SCHOOL_LABELS, STATUS_WORDS, label, school_label
+from measures.marks import write_place
+from measures.writing import UnitSystem, write_inches, write_mass, write_percent
 from mechanics.checks import Check
 from mechanics.errors import MechanicsError
 from mechanics.limits import Quantity
@@ -220,9 +222,7 @@ def _column(
         word=STATUS_WORDS[report.verdict],
         line=summary(report, names, unit),
         picture=picture_of(plan, document, unit),
-        tongue=f"{write_mass(trailer.tongue_kg, unit)}, {write_percent(trailer.share)}".replace(
-            "-", "−"
-        ),
+        tongue=f"{write_mass(trailer.tongue_kg, unit)}, {write_percent(trailer.share)}",
         limits=[_cell(check, names, unit) for check in _tightest(report)],
         windows=_windows(report, scale, unit),
         deck_width=plan.trailer.deck.length_m * scale,
@@ -254,7 +254,7 @@ def _windows(report: Report, scale: float, unit: UnitSystem) -> list[WindowRow]:
         rows.append(
             WindowRow(
                 name=item.name or item.id,
-                place=write_length(item.placement.reference_m, unit),
+                place=write_place(item.placement.reference_m, unit),
                 sure=f"window {write_inches(wide, unit)}, sure "
                 + write_inches(sum(p.end_m - p.start_m for p in window.sure), unit)
                 if window.intervals

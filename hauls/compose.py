@@ -23,7 +23,16 @@ from book.figures import (
     tow_limit_kg,
     truck_ride,
 )
-from book.models import Bulk, Configuration, Hitch, HitchPart, Machine, Trailer, Truck
+from book.models import (
+    Bulk,
+    Configuration,
+    Hitch,
+    HitchPart,
+    Machine,
+    Trailer,
+    TrailerAxle,
+    Truck,
+)
 from book.schools import rules_for
 from book.tolerances import Tolerances
 from measures import Quantity, UnitSystem
@@ -292,8 +301,12 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
         height = getattr(trailer, field)
         if height is not None:
             section[field] = units.x(height)
-    if drawn:
-        section["extra"] = {"drawn": drawn}
+    extra: dict[str, Any] = {"drawn": drawn} if drawn else {}
+    brakes = {axle.brake for axle in trailer.axles.all()}
+    if brakes == {TrailerAxle.Brake.NONE}:
+        extra["brakes"] = "none"
+    if extra:
+        section["extra"] = extra
     for axle in trailer.axles.all():
         entry: dict[str, Any] = {"position": units.x(axle.position)}
         if axle.gawr is not None:

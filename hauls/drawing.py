@@ -30,8 +30,9 @@ from hauls.outfit_drawing import (
     path,
 )
 from hauls.pads import PAD_HEIGHT, PAD_TOP, PAD_WIDTH, Pad, load_pads, spread
+from hauls.standing import place_words
 from hauls.tapes import Band, EndLabel, Tape, bands, close_up
-from measures.writing import UnitSystem, write_inches, write_length, write_number, write_percent
+from measures.writing import UnitSystem, write_inches, write_number, write_percent
 from mechanics.attitude import Attitude
 from mechanics.checks import Status
 from mechanics.item import Item
@@ -216,7 +217,7 @@ def draw(
         close_ends=ends,
         close_mark=""
         if mark is None or selected is None
-        else f"{marks[selected]} {write_length(mark, unit)}",
+        else f"{marks[selected]} {place_words(report, selected, unit)}",
         close_sure=sure_label,
         above_scale=above.scale,
         above_deck=Band(x=above.x(deck.start_m), width=deck.length_m * above.scale),

@@ -9,7 +9,7 @@ from typing import Any
 from hauls.models import Haul
 from hauls.services.haul import placed, set_reference
 from mechanics.plan import Plan
-from mechanics.rules import TongueSchool
+from mechanics.rules import TongueSchool, TrailerGvwrSchool
 from mechanics.units import LengthUnit
 from planfile.reading import read_document
 
@@ -83,6 +83,9 @@ class State:
         school = str(sent.get("tongue", ""))
         if school:
             self.set_school(school, str(sent.get("share_min", "")), str(sent.get("share_max", "")))
+        gvwr = str(sent.get("gvwr", ""))
+        if gvwr:
+            self.set_gvwr(gvwr)
 
     def plan(self) -> Plan:
         """The plan as held.
@@ -145,6 +148,20 @@ class State:
             rules["tongue"] = school
             rules.pop("share_min", None)
             rules.pop("share_max", None)
+
+    def set_gvwr(self, school: str) -> None:
+        """Hold the trailer's plate against the whole trailer or against its axles.
+
+        Raises:
+            ActionError: an unknown school.
+        """
+        if school not in {s.value for s in TrailerGvwrSchool}:
+            raise ActionError("Choose what counts against the trailer's plate from the list.")
+        usual = TrailerGvwrSchool.WHOLE.value
+        if self.document.get("rules", {}).get("trailer_gvwr", usual) == school:
+            return
+        self._plan = None
+        self.document.setdefault("rules", {})["trailer_gvwr"] = school
 
 
 def reach(plan: Plan, index: int) -> tuple[float, float]:

@@ -11,10 +11,12 @@ from book.errors import IncompleteError
 from book.models import Hitch, Trailer
 from hauls.compose import Load
 from hauls.pairs import pairs_of
+from hauls.saying import summary, why_no_place
 from hauls.services.haul import append_item, bare_document, stand_best, turn_to_aim
-from hauls.wording import STATUS_WORDS, summary, why_no_place
+from hauls.standing import place_words
+from hauls.wording import STATUS_WORDS
 from measures import UnitSystem
-from measures.writing import write_inches, write_length, write_percent
+from measures.writing import write_inches, write_percent
 from mechanics.checks import Status
 from mechanics.item import Facing
 from mechanics.limits import Quantity
@@ -94,9 +96,7 @@ def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSyst
         or summary(best, names, unit),
         reserve=reserve,
         reserve_words="" if reserve is None else write_percent(reserve),
-        place=""
-        if single is None or single.aim_m is None
-        else write_length(best.plan.items[0].placement.reference_m, unit),
+        place="" if single is None or single.aim_m is None else place_words(best, 0, unit),
         sure=""
         if single is None
         else write_inches(sum(p.end_m - p.start_m for p in single.sure), unit),

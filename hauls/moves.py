@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from functools import lru_cache
 from typing import Any, Final
 
 from hauls.holding import ActionError, State, finite, reach
 from hauls.services.haul import ROOM_BETWEEN_M, placed
+from hauls.standing import best_standing
 from measures import ReadingError, UnitSystem, read_length
 from measures.writing import write_inches, write_length
 from mechanics.item import Item
 from mechanics.plan import Plan
-from mechanics.report import evaluate
+from mechanics.rules import TongueSchool
 from mechanics.units import LengthUnit
 
 NUDGE_IN: Final = {UnitSystem.US: (1, 6), UnitSystem.METRIC: (25, 150)}
@@ -46,6 +46,12 @@ def act(state: State, action: str, sent: Mapping[str, Any], unit: UnitSystem) ->
             str(sent.get("new_share_max", "")),
         )
         return
+    if action == "gvwr":
+        state.set_gvwr(str(sent.get("new_gvwr", "")))
+        return
+    if action == "suggested":
+        state.set_school(TongueSchool.NOSE_4_7.value, "", "")
+        return
     if state.selected is None:
         raise ActionError("There is nothing on the deck to move. Add a machine first.")
     try:
@@ -59,6 +65,8 @@ def done(state: State, action: str) -> str:
     """What an action did, as the list of steps names it."""
     whole = {
         "school": "another school",
+        "suggested": "another school",
+        "gvwr": "another way to count the plate",
         "overwrite": "mine put in place",
         "arranged": "arranged anew",
     }
@@ -102,9 +110,9 @@ def landmarks(plan: Plan, index: int, unit: UnitSystem) -> list[tuple[float, str
     """Places worth standing at: the aim, the neighbours, the two ends of the deck."""
     item, deck = plan.items[index], plan.trailer.deck
     found = []
-    aim = _aim(placed(plan, index, reference_m=0.0), index)
-    if aim is not None:
-        found.append((aim, "at its aim"))
+    best = best_standing(plan, index, unit)
+    if best is not None:
+        found.append((best.at_m, "at its aim" if best.right else "at its best place"))
     room = write_inches(ROOM_BETWEEN_M, unit)
     for other in plan.items:
         if other is item or item.clear_sideways_of(other):
@@ -119,12 +127,6 @@ def landmarks(plan: Plan, index: int, unit: UnitSystem) -> list[tuple[float, str
     found.append((item.reach_forward_m, "against the headboard"))
     found.append((deck.length_m - item.reach_rearward_m, "flush with the tail"))
     return found
-
-
-@lru_cache(maxsize=512)
-def _aim(plan: Plan, index: int) -> float | None:
-    """The aim of an item, which does not depend on where it stands itself."""
-    return evaluate(plan).windows[index].aim_m
 
 
 def _nudge(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
@@ -181,10 +183,10 @@ def _turn(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -
 
 
 def _to_aim(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
-    aim = evaluate(state.plan()).windows[index].aim_m
-    if aim is None:
-        raise ActionError("There is no place on this deck where every limit holds.")
-    state.put(index, aim)
+    best = best_standing(state.plan(), index, unit)
+    if best is None:
+        raise ActionError("There is no room on this deck for it. Take something off, or turn it.")
+    state.put(index, best.at_m)
 
 
 def _swap(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:

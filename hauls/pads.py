@@ -65,7 +65,13 @@ def load_pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
     truck, trailer = report.plan.truck, report.plan.trailer
     loads = report.loads
     hitch = report.plan.hitch
-    statuses = {c.code: c.status.value for c in report.checks}
+    found = {c.code: c.status for c in report.checks}
+    statuses = {code: status.value for code, status in found.items()}
+
+    def truck_axle(end: str) -> str:
+        both = (found[f"truck.{end}_gawr"], found[f"truck.{end}_light"])
+        return max(both, key=lambda s: s.severity).value
+
     tongue_limits = [
         limit
         for limit in (*(hitch.tongue_limit_kg(p) for p in hitch.parts), truck.max_tongue_mass_kg)
@@ -85,7 +91,7 @@ def load_pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
             truck.front_gawr_kg,
             "front axle",
             "figure.front",
-            statuses["truck.front_gawr"],
+            truck_axle("front"),
         ),
         (
             -offset,
@@ -93,7 +99,7 @@ def load_pads(frame: Frame, report: Report, unit: UnitSystem) -> list[Pad]:
             truck.rear_gawr_kg,
             "rear axle",
             "figure.rear",
-            statuses["truck.rear_gawr"],
+            truck_axle("rear"),
         ),
         (
             0.0,

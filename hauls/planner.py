@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
+from book.schools import GVWR_LABELS, GVWR_REASONS
 from hauls.drawing import WIDTH, Drawing, draw, share_scale
 from hauls.framing import frame_words
 from hauls.holding import ActionError, State
@@ -14,25 +15,39 @@ from hauls.models import Haul
 from hauls.moves import NUDGE_IN
 from hauls.news import News
 from hauls.outfit_drawing import Look
+from hauls.practice import practice, suggested_school
 from hauls.reasons import reason
 from hauls.riding import ride_words
+from hauls.saying import Sentence, sentence, summary
 from hauls.services.steps import Around
-from hauls.ways import ways_out, worth_weighing
+from hauls.standing import best_standing, place_words
+from hauls.ways import ways_out, what_settles, worth_weighing
 from hauls.wording import (
     STATUS_WORDS,
-    Sentence,
     end_words,
+    is_light,
     label,
+    room_left,
     school_label,
-    sentence,
-    summary,
+    status_word,
     tongue_word,
+    unhitched_kg,
 )
 from measures import UnitSystem
-from measures.writing import write_inches, write_length, write_mass, write_number, write_percent
+from measures.marks import write_place
+from measures.writing import (
+    digits_apart,
+    write_inches,
+    write_length,
+    write_mass,
+    write_number,
+    write_percent,
+    write_share_against,
+)
 from mechanics.attitude import attitude
 from mechanics.checks import Check, Status
-from mechanics.item import Item
+from mechanics.frame import part_ahead_of_middle
+from mechanics.item import TOUCH_M, Item
 from mechanics.limits import Quantity, Sense
 from mechanics.report import Report, evaluate
 from mechanics.rules import TongueSchool
@@ -127,11 +142,14 @@ def present(
         riding=riding,
         times=state.times,
     )
-    said: Sentence = sentence(report, index, marks, names, unit, look_of(state.document).tail)
     ways = [] if index is None or report.windows[index].intervals else ways_out(plan, index, unit)
-    weigh = ""
+    weigh = settles = ""
+    best = None if index is None else best_standing(plan, index, unit)
     if index is not None and report.windows[index].intervals:
         weigh = worth_weighing(plan, index, unit)
+        settles = what_settles(plan, index)
+    tail = look_of(state.document).tail
+    said: Sentence = sentence(report, index, marks, names, unit, tail, settles)
     rows = _rows(report, state.open, names, unit)
     arithmetic = reason(state.open, report, names, unit) if state.open else None
     current = None
@@ -140,13 +158,15 @@ def present(
         current = {
             "name": names[item.id],
             "mark": marks[item.id],
-            "reading": write_length(item.placement.reference_m, unit),
+            "reading": place_words(report, index, unit),
             "typed": error.typed if error and error.typed else "",
             "facing": item.placement.facing.value,
             "sideways": sideways_words(item.placement.left_m, unit),
             "landed": state.landed,
             "off_middle": abs(item.placement.left_m) >= 0.001,
-            "has_aim": report.windows[index].aim_m is not None,
+            "has_aim": best is not None,
+            "aim_words": "Go to aim" if best is None or best.right else "Go to the best place",
+            "past_tail": _past_tail(report, index, tail),
         }
     trailer = report.loads.trailer
     small, large = NUDGE_IN[unit]
@@ -157,10 +177,21 @@ def present(
         "held": [_held(item) for item in items],
         "selected": index,
         "open": state.open,
-        "rules": {"tongue": "default", **state.document.get("rules", {})},
+        "rules": {
+            "tongue": "default",
+            "trailer_gvwr": "whole",
+            **state.document.get("rules", {}),
+        },
+        "gvwr_schools": [(s.value, words) for s, words in GVWR_LABELS.items()],
+        "gvwr_reason": GVWR_REASONS[plan.rules.trailer_gvwr],
+        "suggested": suggested_school(report, unit),
+        "practice": practice(report, state.document, unit),
+        "trailer_page": ""
+        if state.haul.trailer_id is None or not may_save
+        else f"/book/trailers/{state.haul.trailer_id}/#id_rear_overhang",
         "schools": [(s.value, school_label(s, report)) for s in TongueSchool],
         "verdict": report.verdict.value,
-        "verdict_word": STATUS_WORDS[report.verdict],
+        "verdict_word": _verdict_word(report, said),
         "said": said,
         "ways": ways,
         "weigh": weigh,
@@ -178,13 +209,10 @@ def present(
         "why": arithmetic,
         "share": share_scale(report)
         | {
-            "status": _share_status(report).value,
-            "word": STATUS_WORDS[_share_status(report)],
             "text": f"{write_mass(trailer.tongue_kg, unit)} of {write_mass(trailer.mass_kg, unit)}",
             "title": f"{tongue_word(hitch).capitalize()} share",
-            "added": None
-            if trailer.added_share is None
-            else f"added by the load {write_percent(trailer.added_share)}",
+            "beside": _beside_share(report),
+            **_share_status(report),
         },
         "current": current,
         "steps": (f"{large} {step_unit}", f"{small} {step_unit}"),
@@ -261,12 +289,17 @@ def _rows(report: Report, opened: str, names: dict[str, str], unit: UnitSystem) 
     rated = [c for c in report.checks if c.quantity is Quantity.MASS]
     known = sorted(
         (c for c in rated if c.status is not Status.UNKNOWN),
-        key=lambda c: -1.0 if c.reserve is None else c.reserve,
+        key=_room,
     )
     over = [c for c in known if c.status is Status.OVER]
     unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
     rest = [c for c in known if c.status is not Status.OVER]
     return [_row(c, opened, names, unit) for c in (*over, *faults, *unknown, *rest)]
+
+
+def _room(check: Check) -> float:
+    room = room_left(check)
+    return -1.0 if room is None else room
 
 
 def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> Row:
@@ -282,9 +315,16 @@ def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> 
         tail = "past it" if (check.margin or 0.0) < 0 else "left"
         if check.sense is Sense.EQUAL:
             tail = "apart"
+    elif is_light(check.code):
+        room = room_left(check) or 0.0
+        margin = write_percent(room)
+        tail = f"of {write_mass(unhitched_kg(check), unit)} unhitched"
+        fill = 1 - room
     else:
         limit, gap = check.limit or 0.0, check.margin or 0.0
-        margin = write_number(abs(gap) / unit.kg)
+        margin = write_number(abs(gap) / unit.kg, digits_apart(abs(gap) / unit.kg, 0.0))
+        if gap >= 0:
+            margin = write_number(gap / unit.kg)
         words = "left of" if gap >= 0 else "over"
         tail = f"{unit.mass_unit} {words} {write_number(limit / unit.kg)}"
         fill = check.value / limit if limit else 1.2
@@ -293,7 +333,7 @@ def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> 
         code=check.code,
         name=name,
         status=check.status.value,
-        word=STATUS_WORDS[check.status],
+        word=status_word(check),
         margin=margin,
         tail=tail,
         fill=round(min(max(fill, 0.0), 1.0) * BAR_LIMIT * 100, 2),
@@ -302,11 +342,49 @@ def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> 
     )
 
 
-def _share_status(report: Report) -> Status:
-    return max(
-        (c.status for c in report.checks if c.quantity is Quantity.SHARE),
-        key=lambda s: s.severity,
-    )
+def _share_status(report: Report) -> dict[str, str]:
+    """Status and word of the share, as it is read: never as its limit where it breaks it.
+
+    Without a load it is not judged.
+    """
+    share = report.loads.trailer.share
+    checks = [c for c in report.checks if c.quantity is Quantity.SHARE]
+    if not checks:
+        return {"status": "", "word": "", "share": write_percent(share)}
+    worst = max(checks, key=lambda c: c.status.severity)
+    word = "lifts" if share < 0 else status_word(worst)
+    return {
+        "status": worst.status.value,
+        "word": word,
+        "share": write_share_against(share, worst.limit or 0.0),
+    }
+
+
+def _beside_share(report: Report) -> list[str]:
+    """Other ways to look at where the load stands, none of them a verdict."""
+    added = report.loads.trailer.added_share
+    ahead = part_ahead_of_middle(report.plan)
+    found = []
+    if added is not None:
+        found.append(f"added by the load {write_percent(added)}")
+    if ahead is not None:
+        found.append(f"{round(ahead * 100)}/{100 - round(ahead * 100)} about the deck's middle")
+    return found
+
+
+def _verdict_word(report: Report, said: Sentence) -> str:
+    """The verdict's word; what is right as entered only is not simply ok."""
+    word = STATUS_WORDS[report.verdict]
+    if report.verdict in (Status.OK, Status.NEAR) and report.plan.items and not said.sure:
+        return f"{word} as entered"
+    return word
+
+
+def _past_tail(report: Report, index: int, tail: str) -> bool:
+    """Whether the item reaches past an open tail that the trailer's page does not allow."""
+    item, deck = report.plan.items[index], report.plan.trailer.deck
+    over = item.rearmost_m > deck.length_m + deck.rear_overhang_m + TOUCH_M
+    return over and tail != "gate"
 
 
 def drawn_of(item: dict[str, Any]) -> dict[str, Any]:
@@ -345,4 +423,4 @@ def _differences(
 
 
 def _place_words(item: Item, unit: UnitSystem) -> str:
-    return f"{write_length(item.placement.reference_m, unit)}, {item.placement.facing.value}"
+    return f"{write_place(item.placement.reference_m, unit)}, {item.placement.facing.value}"

@@ -8,6 +8,7 @@ from typing import Final
 
 from hauls.framing import along_frame, bending_words
 from hauls.riding import missing_words
+from hauls.standing import best_standing, place_words
 from hauls.wording import (
     SCHOOL_LABELS,
     Term,
@@ -15,7 +16,9 @@ from hauls.wording import (
     label,
     tongue_word,
     why,
+    within,
 )
+from measures.marks import write_ends, write_place
 from measures.writing import (
     UnitSystem,
     write_inches,
@@ -250,37 +253,29 @@ def _trailer_mass(report: Report, names: dict[str, str], unit: UnitSystem) -> Wh
 
 def _place(index: int, report: Report, names: dict[str, str], unit: UnitSystem) -> Why:
     window = report.windows[index]
-    item = report.plan.items[index]
     terms = []
     for piece in window.intervals:
+        low, high = write_ends(piece.start_m, piece.end_m, unit)
         terms.append(
-            Term(
-                name=f"right from {label(piece.start_limit, names, unit)}",
-                amount=write_length(piece.start_m, unit),
-            )
+            Term(name=f"right from {within(label(piece.start_limit, names, unit))}", amount=low)
         )
-        terms.append(
-            Term(
-                name=f"to {label(piece.end_limit, names, unit)}",
-                amount=write_length(piece.end_m, unit),
-            )
-        )
+        terms.append(Term(name=f"to {within(label(piece.end_limit, names, unit))}", amount=high))
     for piece in window.sure:
-        wide = write_inches(piece.end_m - piece.start_m, unit)
-        terms.append(
-            Term(name="sure for every mass as known", amount=f"{wide} of it"),
-        )
-    if window.aim_m is not None:
-        aim = write_length(window.aim_m, unit)
-        terms.append(Term(name="aim: most left of the tightest", amount=aim))
+        low, high = write_ends(piece.start_m, piece.end_m, unit)
+        terms.append(Term(name="sure for every figure as known", amount=f"{low} to {high}"))
+    best = best_standing(report.plan, index, unit)
+    if best is not None:
+        words = "aim: most left of the tightest" if best.right else "best of what can hold"
+        terms.append(Term(name=words, amount=write_place(best.at_m, unit)))
     if window.contradiction is not None:
         both = " and ".join(dict.fromkeys(label(c, names, unit) for c in window.contradiction))
         terms.append(Term(name="no place: between them stand", amount=both))
     return Why(
         terms=terms,
-        total=write_length(item.placement.reference_m, unit),
+        total=place_words(report, index, unit),
         limit="",
-        source="Every limit cuts the tape at one exact place; the others stay where they are.",
+        source="Every limit cuts the tape at one exact place; the others stay where they are. "
+        "Ends are rounded into the window.",
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+from measures.marks import write_ends
 from measures.writing import MINUS, UnitSystem, write_length
 from mechanics.units import M_PER_IN
 from mechanics.windows import Window
@@ -126,11 +127,9 @@ def close_up(
         )
         piece = window.intervals[nearest]
         low_words, high_words = end_texts[nearest]
+        low, high = write_ends(piece.start_m, piece.end_m, unit)
         ends = _end_labels(
-            to_x(piece.start_m),
-            to_x(piece.end_m),
-            (write_length(piece.start_m, unit), low_words),
-            (write_length(piece.end_m, unit), high_words),
+            to_x(piece.start_m), to_x(piece.end_m), (low, low_words), (high, high_words)
         )
         width = sum(s.end_m - s.start_m for s in window.sure)
         if window.sure:

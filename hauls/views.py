@@ -37,7 +37,8 @@ from hauls.matching import matches
 from hauls.models import Haul, HaulQuerySet
 from hauls.moves import act, done
 from hauls.news import books_news
-from hauls.planner import headline, present
+from hauls.planner import drawn_of, headline, present
+from hauls.saying import kept_places
 from hauls.services.haul import (
     book_document,
     copy_haul,
@@ -55,7 +56,9 @@ from hauls.wording import STATUS_WORDS
 from measures import UnitSystem
 from mechanics.checks import Status
 from mechanics.errors import MechanicsError
+from mechanics.report import evaluate
 from planfile.errors import PlanFileError
+from planfile.reading import read_document
 from yards.access import YardRequest, in_yard, owners, planners
 from yards.recent import in_yard_recently
 
@@ -257,6 +260,8 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
         except (PlanFileError, MechanicsError) as error:
             form.add_error(None, f"The book's figures do not fit together. {error}.")
         else:
+            for words in _kept_places(haul, request.user.unit_system):
+                messages.info(request, words)
             return redirect(haul)
     return render(
         request,
@@ -269,6 +274,13 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
             "place": "haul",
         },
     )
+
+
+def _kept_places(haul: Haul, unit: UnitSystem) -> list[str]:
+    """Better places of machines that kept theirs on another outfit."""
+    report = evaluate(read_document(haul.document))
+    drawn = {item["id"]: drawn_of(item) for item in haul.document.get("items", [])}
+    return kept_places(report, {i: str(d.get("mark", "mark")) for i, d in drawn.items()}, unit)
 
 
 @require_GET

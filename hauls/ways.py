@@ -13,7 +13,7 @@ from mechanics.hitch import HitchType
 from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.rules import FIXED_RANGES, Rules, TongueSchool
-from mechanics.weigh_which import Weighing, weigh_which
+from mechanics.weigh_which import Gain, Weighing, weigh_which
 
 HALVINGS = 12
 """Steps of the search for the mass: to a four-thousandth of the machine's."""
@@ -69,9 +69,33 @@ def worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
     return _worth_weighing(placed(plan, index, reference_m=0.0), index, unit)
 
 
+def what_settles(plan: Plan, index: int) -> str:
+    """What has to be weighed before a place is sure, with its verb: ``the trailer is``.
+
+    Empty where a place is sure already, and where no single weighing would make one so.
+    """
+    gains = _gains(placed(plan, index, reference_m=0.0), index)
+    if not gains or gains[0].before_m:
+        return ""
+    best = gains[0]
+    name = next((i.name or i.id for i in plan.items if i.id == best.item), "")
+    return {
+        Weighing.ITEM_AXLES: f"both {_ends(plan, best.item)} of {name} are",
+        Weighing.ITEM_WHOLE: f"{name} is",
+        Weighing.TRAILER_TONGUE: "the trailer's empty tongue is",
+        Weighing.TRAILER_WHOLE: "the empty trailer is",
+        Weighing.TRUCK_AXLES: "the truck's two axles are",
+    }[best.weighing]
+
+
+@lru_cache(maxsize=256)
+def _gains(plan: Plan, index: int) -> tuple[Gain, ...]:
+    return weigh_which(plan, index)
+
+
 @lru_cache(maxsize=256)
 def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
-    gains = weigh_which(plan, index)
+    gains = _gains(plan, index)
     if not gains:
         return ""
     best = gains[0]

@@ -1,4 +1,4 @@
-"""What the planner says: the sentence on top, names of limits, and their arithmetic."""
+"""Names of limits and figures, and the arithmetic of a limit."""
 
 from __future__ import annotations
 
@@ -9,18 +9,17 @@ from typing import Any, Final
 from book.schools import SCHOOL_LABELS, school_words
 from measures.writing import (
     UnitSystem,
-    write_inches,
     write_length,
     write_mass,
-    write_percent,
+    write_masses_apart,
     write_signed,
 )
 from mechanics.checks import Check, Status
 from mechanics.hitch import HitchType
-from mechanics.limits import Quantity, Sense
+from mechanics.limits import Quantity
 from mechanics.report import Report
-from mechanics.rules import TongueSchool, TrailerGvwrSchool, resolve_school
-from mechanics.units import M_PER_IN
+from mechanics.rules import LIGHT, TongueSchool, TrailerGvwrSchool, resolve_school
+from mechanics.trailer import Suspension
 
 STATUS_WORDS: Final = {
     Status.OVER: "over",
@@ -29,12 +28,17 @@ STATUS_WORDS: Final = {
     Status.UNKNOWN: "cannot say",
 }
 
+UNDER: Final = "under"
+"""What is said of a share that falls below the least: too little is not over."""
+
 LABELS: Final = {
     "trailer.gvwr": "Trailer GVWR",
-    "trailer.side_left": "Left side tires",
-    "trailer.side_right": "Right side tires",
+    "trailer.side_left": "Trailer left side",
+    "trailer.side_right": "Trailer right side",
     "truck.front_gawr": "Truck front axle",
     "truck.rear_gawr": "Truck rear axle",
+    "truck.front_light": "Truck front axle on the ground",
+    "truck.rear_light": "Truck rear axle on the ground",
     "truck.front_tires": "Truck front tires",
     "truck.rear_tires": "Truck rear tires",
     "truck.gvwr": "Truck GVWR",
@@ -81,6 +85,32 @@ METRIC_MISSING_WORDS: Final = {
 
 END_LETTERS: Final = 25
 """Letters of a neighbour's name that have room beside the end of a window."""
+
+
+def status_word(check: Check) -> str:
+    """The word for a check's status; below a least share it is *under*, not over."""
+    if check.status is Status.OVER and check.code == "tongue.share_min":
+        return UNDER
+    return STATUS_WORDS[check.status]
+
+
+def unhitched_kg(check: Check) -> float:
+    """What the axle of a check that it stays on the ground carried unhitched."""
+    return (check.near_at or 0.0) / LIGHT
+
+
+def is_light(code: str) -> bool:
+    """Whether a limit is that a truck axle stays on the ground."""
+    return code in ("truck.front_light", "truck.rear_light")
+
+
+def room_left(check: Check) -> float | None:
+    """What is left of a limit as a part of it; of an axle on the ground, of what it carried
+    unhitched. ``None`` where there is nothing to compare with."""
+    if is_light(check.code):
+        unhitched = unhitched_kg(check)
+        return check.value / unhitched if unhitched > 0 else None
+    return check.reserve
 
 
 def tongue_word(hitch: HitchType) -> str:
@@ -144,211 +174,12 @@ def end_words(
         return f"{word} falls to {share[0] * 100:g} %"
     if code in ("deck.front", "deck.rear"):
         return "front of the deck" if code == "deck.front" else "tail of the deck"
+    if is_light(code):
+        return f"truck {'front' if 'front' in code else 'rear'} axle lifts off"
     name = label(code, names, unit)
     if code.startswith("item."):
         return name if len(name) <= END_LETTERS else f"{name[: END_LETTERS - 1].rstrip()}…"
     return f"{within(name)} full"
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Sentence:
-    """The lines on top of the planner.
-
-    ``before``, ``figure``, ``after`` make the first line; ``second`` the one under it;
-    ``advice`` what to do, where something is wrong.
-    """
-
-    before: str
-    figure: str
-    after: str
-    second: str
-    advice: str
-
-
-def sentence(
-    report: Report,
-    index: int | None,
-    marks: dict[str, str],
-    names: dict[str, str],
-    unit: UnitSystem,
-    tail: str = "",
-) -> Sentence:
-    """What to read out on the phone, for the item in hand; ``tail`` is what closes the deck."""
-    if index is None:
-        return Sentence(
-            before="Nothing on the deck yet.",
-            figure="",
-            after="",
-            second=f"{_tongue_now(report, unit)} with the trailer empty.",
-            advice="Add a machine to see where it goes.",
-        )
-    item = report.plan.items[index]
-    mark = marks[item.id]
-    step = "25 mm" if unit is UnitSystem.METRIC else "An inch"
-    metres = 0.025 if unit is UnitSystem.METRIC else M_PER_IN
-    gain = item.mass_kg / report.plan.trailer.couple_lever_m * metres
-    word = tongue_word(report.plan.hitch.type)
-    second = (
-        f"{step} forward adds {write_mass(gain, unit)} to the {word}. {_tightest(report, unit)}"
-    )
-    place = write_length(item.placement.reference_m, unit)
-    faults = _faults(report)
-    own = [c for c in faults if c.item in (None, item.id) or c.code == f"item.{item.id}"]
-    if not own:
-        unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
-        advice = ""
-        if faults:
-            advice = f"Another machine needs a look: {_fault(faults[0], report, names, unit)}"
-        elif unknown:
-            lacking = ", ".join(missing_words(c.missing[0], unit) for c in unknown)
-            advice = f"Cannot say all is well: {lacking} is not known."
-        before = f"As it stands: {mark} at" if faults or unknown else f"Stop with the {mark}"
-        return Sentence(
-            before=before, figure=place, after="behind the headboard.", second=second, advice=advice
-        )
-    return Sentence(
-        before=f"Not with the {mark}",
-        figure=place,
-        after="behind the headboard.",
-        second=" ".join(_fault(c, report, names, unit, tail) for c in own[:2]),
-        advice=_way_out(report, index, mark, names, unit),
-    )
-
-
-def summary(report: Report, names: dict[str, str], unit: UnitSystem) -> str:
-    """One line on a haul: what is passed, else what is not known, else what is tightest."""
-    faults = _faults(report)
-    if faults:
-        return _fault(faults[0], report, names, unit)
-    for check in report.checks:
-        if check.status is Status.UNKNOWN:
-            words = missing_words(check.missing[0], unit)
-            return f"{words[:1].upper()}{words[1:]} is not known."
-    return _tightest(report, unit)
-
-
-def _faults(report: Report) -> list[Check]:
-    """What is over, places on the deck first, then what is passed by the largest part."""
-    over = [c for c in report.checks if c.status is Status.OVER]
-    return sorted(
-        over,
-        key=lambda c: (
-            c.quantity is not Quantity.LENGTH,
-            0.0 if c.reserve is None else c.reserve,
-        ),
-    )
-
-
-def _tongue_now(report: Report, unit: UnitSystem) -> str:
-    word = tongue_word(report.plan.hitch.type).capitalize()
-    tongue = report.loads.trailer
-    return f"{word} {write_mass(tongue.tongue_kg, unit)}, {write_percent(tongue.share)}"
-
-
-def _tightest(report: Report, unit: UnitSystem) -> str:
-    rated = [c for c in report.checks if c.quantity is Quantity.MASS and c.reserve is not None]
-    if not rated:
-        return ""
-    tightest = min(rated, key=lambda c: c.reserve or 0.0)
-    margin = tightest.margin or 0.0
-    words = "left" if margin >= 0 else "over"
-    name = within(label(tightest.code, unit=unit))
-    return f"Tightest: {name}, {write_mass(abs(margin), unit)} {words}."
-
-
-def _fault(
-    check: Check, report: Report, names: dict[str, str], unit: UnitSystem, tail: str = ""
-) -> str:
-    word = tongue_word(report.plan.hitch.type)
-    limit, margin = check.limit or 0.0, check.margin or 0.0
-    if check.quantity is Quantity.SHARE:
-        verb = "lifts:" if check.value < 0 else "carries"
-        bound = "least" if check.sense is Sense.AT_LEAST else "most"
-        share = write_percent(check.value)
-        return f"The {word} {verb} {share}, and {limit * 100:g} % is the {bound}."
-    if check.code == "hitch.ball_size":
-        return (
-            f"The ball is {_size(check.value, unit)} and the coupler is made for "
-            f"{_size(limit, unit)}: it can jump off."
-        )
-    if check.code == "deck.front":
-        return f"It reaches {write_inches(-margin, unit)} past the front of the deck."
-    if check.code == "deck.rear":
-        into = "into the gate" if tail == "gate" else "past the tail of the deck"
-        return f"It reaches {write_inches(-margin, unit)} {into}."
-    if check.code.startswith("item."):
-        other = names.get(check.code.removeprefix("item."), "its neighbour")
-        here = names.get(check.item or "", "It")
-        return f"{here} and {other} overlap by {write_inches(-margin, unit)}."
-    name = label(check.code, unit=unit)
-    return f"{name} is passed by {write_mass(-margin, unit)}."
-
-
-def _size(metres: float, unit: UnitSystem) -> str:
-    """A ball's size as it is stamped, to a sixteenth of an inch."""
-    return write_length(metres, unit, step=16)
-
-
-def _way_out(report: Report, index: int, mark: str, names: dict[str, str], unit: UnitSystem) -> str:
-    item, window = report.plan.items[index], report.windows[index]
-    if window.aim_m is not None:
-        move = window.aim_m - item.placement.reference_m
-        way = "back" if move > 0 else "forward"
-        return (
-            f"Move it {way} {write_length(abs(move), unit, step=1)}: "
-            f"{mark} at {write_length(window.aim_m, unit, step=1)}."
-        )
-    if window.contradiction is None:
-        return ""
-    low, high = window.contradiction
-    if low == high:
-        if low == "hitch.ball_size":
-            return "Do not couple it."
-        return (
-            f"No place on this deck helps: {label(low, names, unit)} is passed wherever it stands."
-        )
-    return (
-        f"No place on this deck is right: further forward {_beyond(low, report, names, unit)}, "
-        f"further back {_beyond(high, report, names, unit)}."
-    )
-
-
-def why_no_place(report: Report, index: int, names: dict[str, str], unit: UnitSystem) -> str:
-    """What keeps an item from having any place on the deck; empty where it has one."""
-    contradiction = report.windows[index].contradiction
-    if contradiction is None:
-        return ""
-    low, high = contradiction
-    if low == high:
-        # a ball that can jump off comes before any rating
-        over = [
-            check
-            for code in ("hitch.ball_size", low)
-            for check in report.checks
-            if check.code == code and check.status is Status.OVER
-        ]
-        passed = over[0] if over else None
-        return "" if passed is None else _fault(passed, report, names, unit)
-    return (
-        f"No place is right: further forward {_beyond(low, report, names, unit)}, further back "
-        f"{_beyond(high, report, names, unit)}."
-    )
-
-
-def _beyond(code: str, report: Report, names: dict[str, str], unit: UnitSystem) -> str:
-    """What goes wrong past the end that a limit makes."""
-    word = tongue_word(report.plan.hitch.type)
-    least, greatest = report.plan.share_range
-    if code.startswith("item."):
-        other = code.removeprefix("item.")
-        return f"it meets {names.get(other, other)}"
-    rated = f"{label(code, names, unit)} is passed"
-    return {
-        "deck.front": "it runs past the front of the deck",
-        "deck.rear": "it runs past the tail of the deck",
-        "tongue.share_min": f"the {word} falls below {least * 100:g} %",
-        "tongue.share_max": f"the {word} passes {greatest * 100:g} %",
-    }.get(code, rated)
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -421,8 +252,13 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
                 amount=_signed(check.value - trailer.axles_mass_kg / 2, unit),
             ),
         ]
-        source = "Half of the axles' lesser rating, axle or tires."
-    elif code in ("truck.front_gawr", "truck.rear_gawr", "truck.front_tires", "truck.rear_tires"):
+        source = (
+            "Equalized axles carry alike: half of the weakest one's lesser rating, axle or tires, "
+            "times their number."
+            if plan.trailer.suspension is Suspension.EQUALIZED
+            else "Half of the axles' lesser ratings, axle or tires."
+        )
+    elif code.startswith(("truck.front_", "truck.rear_")):
         front = code.startswith("truck.front")
         base = truck.front_unhitched_kg if front else truck.rear_unhitched_kg
         terms = [
@@ -432,6 +268,11 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
         if bars:
             terms.append(Term(name="spring bars", amount="counted in"))
         source = "Door sticker. Lever: hitch to rear axle over wheelbase."
+        if is_light(code):
+            source = (
+                "Below 80 % of what it carries unhitched steering goes vague or the wheels lose "
+                "their grip. Common practice, no source. At nothing it is off the ground."
+            )
     elif code == "truck.gvwr":
         terms = [Term(name="truck, empty", amount=mass(plan.truck.empty_mass_kg)), *aboard, handed]
         source = "Door sticker."
@@ -464,8 +305,15 @@ def why(check: Check, report: Report, unit: UnitSystem, cargo: list[dict[str, An
     else:
         terms = whole
         source = "Owner's handbook." if code.startswith("truck.") else "Stamped on the part."
-    limit = "not known" if check.limit is None else mass(check.limit)
-    return Why(terms=terms, total=mass(check.value), limit=limit, source=source)
+    if check.limit is None:
+        return Why(terms=terms, total=mass(check.value), limit="not known", source=source)
+    total, limit = write_masses_apart(check.value, check.limit, unit)
+    return Why(terms=terms, total=total, limit=limit, source=source)
+
+
+def _size(metres: float, unit: UnitSystem) -> str:
+    """A ball's size as it is stamped, to a sixteenth of an inch."""
+    return write_length(metres, unit, step=16)
 
 
 def _why_of_a_length(check: Check, unit: UnitSystem) -> Why:

@@ -21,6 +21,11 @@ class UnitSystem(str, Enum):
     US = "us"
     METRIC = "metric"
 
+    @classmethod
+    def of_length(cls, unit: str) -> UnitSystem:
+        """The system that a unit of length belongs to."""
+        return cls.US if unit in ("in", "ft") else cls.METRIC
+
     @property
     def mass_unit(self) -> str:
         """Unit of every mass shown."""
@@ -70,6 +75,36 @@ def write_signed(value: float, digits: int = 0) -> str:
 def write_mass(kg: float, system: UnitSystem) -> str:
     """A mass to the pound or kilogram: ``7,000 lb``."""
     return f"{write_number(kg / system.kg)} {system.mass_unit}"
+
+
+MOST_DIGITS = 6
+"""Digits behind the point after which two figures are called equal."""
+
+
+def digits_apart(value: float, limit: float, digits: int = 0) -> int:
+    """Digits with which a value does not read as equal to a limit that it differs from."""
+    while (
+        digits < MOST_DIGITS
+        and value != limit
+        and (write_number(value, digits) == write_number(limit, digits))
+    ):
+        digits += 1
+    return digits
+
+
+def write_excess(kg: float, system: UnitSystem) -> str:
+    """By how much a limit is passed: never ``0 lb`` where it is passed at all."""
+    amount = abs(kg) / system.kg
+    return f"{write_number(amount, digits_apart(amount, 0.0))} {system.mass_unit}"
+
+
+def write_masses_apart(value: float, limit: float, system: UnitSystem) -> tuple[str, str]:
+    """A mass and its limit in kg, with digits enough to tell them apart."""
+    digits = digits_apart(value / system.kg, limit / system.kg)
+    return (
+        f"{write_number(value / system.kg, digits)} {system.mass_unit}",
+        f"{write_number(limit / system.kg, digits)} {system.mass_unit}",
+    )
 
 
 def write_length(m: float, system: UnitSystem, *, step: int = 4) -> str:
@@ -142,6 +177,12 @@ def write_rate(kg_per_m: float, system: UnitSystem) -> str:
 def write_percent(share: float) -> str:
     """A share to a tenth of a percent: ``13.7 %``."""
     return f"{write_number(share * 100, 1)} %"
+
+
+def write_share_against(share: float, limit: float) -> str:
+    """A share that does not read as its limit where it differs: ``9.97 %`` against 10 %."""
+    digits = digits_apart(share * 100, limit * 100, 1)
+    return f"{write_number(share * 100, digits)} %"
 
 
 def write_entered(quantity: Quantity) -> str:

@@ -106,13 +106,19 @@ class _Seat(NamedTuple):
 
 
 def arrange(
-    plan: Plan, wishes: Wishes | None = None, *, alternatives: int = 0, seconds: float = 5.0
+    plan: Plan,
+    wishes: Wishes | None = None,
+    *,
+    alternatives: int = 0,
+    seconds: float = 5.0,
+    despite: bool = False,
 ) -> Arranged:
     """The arrangement with the largest least reserve, and others that differ in order or facing.
 
     A place that is right for all figures in their tolerances comes before any that is right
     only as entered. Limits that the plan does not give bind nothing. ``seconds`` bounds
-    each search of the solver.
+    each search of the solver. ``despite`` asks for the best of what can hold where some
+    limits are passed however the items stand.
 
     Raises:
         KeyError: a wish names an item that the plan does not have.
@@ -125,18 +131,20 @@ def arrange(
         return Arranged(found=(), always_over=(), proved=True)
     lines = lines_of(plan)
     always_over = passed_everywhere(plan, lines)
-    if always_over:
+    if always_over and not despite:
         return Arranged(found=(), always_over=always_over, proved=True)
+    lines = [line for line in lines if line.code not in always_over]
     proved = True
-    for sure in (True, False):
+    # what is passed as entered is not sure of anything
+    for sure in (False,) if always_over else (True, False):
         search = Search(plan, wishes, lines, sure=sure)
         if sure and not search.hold_surely():
             continue
         outcome, found = search.run(alternatives, seconds, sure=sure)
         proved = proved and outcome is not Outcome.UNPROVED
         if found:
-            return Arranged(found=tuple(found), always_over=(), proved=proved)
-    return Arranged(found=(), always_over=(), proved=proved)
+            return Arranged(found=tuple(found), always_over=always_over, proved=proved)
+    return Arranged(found=(), always_over=always_over, proved=proved)
 
 
 def passed_everywhere(plan: Plan, lines: Sequence[Line]) -> tuple[str, ...]:

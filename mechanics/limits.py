@@ -101,13 +101,14 @@ def load_limits(plan: Plan, loads: Loads) -> list[Limit]:
     """Limits of trailer, truck, combination, hitch and share, in the order of their codes.
 
     A limit that a practitioner must know is listed even when the plan lacks it; optional
-    ones are left out then.
+    ones are left out then. An empty trailer is not judged by a share: its tongue is the
+    maker's.
     """
     return [
         *_trailer_limits(plan, loads),
         *_truck_limits(plan, loads),
         *_hitch_limits(plan, loads),
-        *_share_limits(plan, loads),
+        *(_share_limits(plan, loads) if plan.items else ()),
     ]
 
 

@@ -8,7 +8,7 @@ from mechanics.checks import Check, Status, judge, worst
 from mechanics.limits import deck_limits, load_limits
 from mechanics.loads import Loads, compute_loads, tongue_per_metre_kg
 from mechanics.plan import Plan
-from mechanics.windows import Window, WindowFinder
+from mechanics.windows import Compromise, Window, WindowFinder
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -25,6 +25,12 @@ class Report:
     def verdict(self) -> Status:
         """The worst status of all checks."""
         return worst(self.checks)
+
+
+def compromise(plan: Plan, index: int) -> Compromise | None:
+    """Where to stand an item that has no right place (:meth:`WindowFinder.compromise`)."""
+    loads = compute_loads(plan)
+    return WindowFinder(plan, load_limits(plan, loads)).compromise(index)
 
 
 def evaluate(plan: Plan) -> Report:

@@ -55,6 +55,21 @@ class Window:
     contradiction: tuple[str, str] | None
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Compromise:
+    """The place that is best for the share and for what can hold, where no place is right.
+
+    ``passed`` are the limits that are over wherever the item stands; ``holds`` whether all
+    the others hold at ``at_m``, or their excess is only as small as can be. ``room`` is the
+    free piece of deck it lies in.
+    """
+
+    at_m: float
+    room: Interval
+    passed: tuple[str, ...]
+    holds: bool
+
+
 class _End(NamedTuple):
     """An end of a half-line and what makes it; ``order`` breaks ties between limits."""
 
@@ -115,6 +130,7 @@ class WindowFinder:
 
     def __init__(self, plan: Plan, limits: Sequence[Limit]) -> None:
         self._plan = plan
+        self._limits = limits
         self._movable = [
             limit for limit in limits if limit.limit and any(form.b for form in limit.forms)
         ]
@@ -178,6 +194,50 @@ class WindowFinder:
             sure=sure,
             aim_m=_aim(self._plan, item, self._movable, sure or intervals),
             contradiction=None,
+        )
+
+    def compromise(self, index: int) -> Compromise | None:
+        """Where to stand an item that has no right place; ``None`` where the deck and its
+        neighbours leave it no room at all.
+
+        The largest smallest reserve over the share and over the limits that can hold
+        somewhere on its deck; those that cannot are named.
+        """
+        item = self._plan.items[index]
+        lowers, uppers = self._deck_ends(item)
+        room = _subtract(*_tightest(lowers, uppers), self._blocked(index))
+        if not room:
+            return None
+        passed, able = [], []
+        for limit in self._limits:
+            if limit.limit is None or limit.read is None:
+                if limit.forms and any(form.const > 0 for form in limit.forms):
+                    passed.append(limit.code)
+                continue
+            best = max(
+                _margin(limit, limit.read(compute_loads(_moved(self._plan, item, at))))
+                for piece in room
+                for cut in _pieces(self._plan, item, piece)
+                for at in cut
+            )
+            holds = best >= -ROUNDING * limit.size
+            if not holds:
+                passed.append(limit.code)
+            if limit in self._movable and (holds or limit.quantity is Quantity.SHARE):
+                able.append(limit)
+        at = _aim(self._plan, item, able, room)
+        loads = compute_loads(_moved(self._plan, item, at))
+        return Compromise(
+            at_m=at,
+            room=next(p for p in room if p.start_m - TOUCH_M <= at <= p.end_m + TOUCH_M),
+            passed=tuple(passed),
+            holds=all(
+                limit.code in passed
+                or limit.limit is None
+                or limit.read is None
+                or _margin(limit, limit.read(loads)) >= -ROUNDING * limit.size
+                for limit in self._limits
+            ),
         )
 
     def _deck_ends(self, item: Item) -> tuple[list[_End], list[_End]]:
@@ -343,6 +403,12 @@ def _contradiction(low: _End, high: _End, blocked: Sequence[tuple[_End, _End]]) 
     return low.code, first[0].code
 
 
+def _margin(limit: Limit, value: float) -> float:
+    """What is left of a limit, as :class:`mechanics.checks.Check` has it."""
+    bound = limit.limit or 0.0
+    return bound - value if limit.sense is Sense.AT_MOST else value - bound
+
+
 def _aim(plan: Plan, item: Item, limits: Sequence[Limit], intervals: Sequence[Interval]) -> float:
     """The place with the largest smallest reserve, over the limits that change with it."""
     middle = (intervals[0].start_m + intervals[-1].end_m) / 2
@@ -393,7 +459,8 @@ def _highest_low_point(at_start: Sequence[float], at_end: Sequence[float]) -> tu
     """Where on ``[0, 1]`` the least of straight lines is greatest, and how great it is.
 
     Walks from the crossing of the lines lowest at the two ends to the line that is lowest
-    there, and so on; each step brings in a new line, so it ends.
+    there, and so on; each step brings in a new line, so it ends, rounding being measured
+    against how high the lines stand.
     """
     if not at_start:
         return 0.5, math.inf
@@ -408,7 +475,7 @@ def _highest_low_point(at_start: Sequence[float], at_end: Sequence[float]) -> tu
         at = (falling[0] - rising[0]) / (rising[1] - falling[1])
         height = rising[0] + at * rising[1]
         lowest = min(lines, key=lambda line: line[0] + at * line[1])
-        if lowest[0] + at * lowest[1] >= height - 1e-15:
+        if lowest[0] + at * lowest[1] >= height - 1e-13 * (1 + abs(height) + abs(lowest[0])):
             return min(max(at, 0.0), 1.0), height
         if lowest[1] > 0:
             rising = lowest

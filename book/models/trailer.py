@@ -104,7 +104,7 @@ class Trailer(Thing):
         "load may reach past the tail by",
         null=True,
         least="not_negative",
-        help_text="With ramps a little; with a gate not at all.",
+        help_text="Open tail: as far as the load is still held. Ramps: a little. Gate: not at all.",
     )
     coupler_height = LengthField(
         "coupler height, level",

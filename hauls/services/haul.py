@@ -25,11 +25,11 @@ from hauls.compose import (
 )
 from hauls.models import Haul, HaulItem
 from hauls.services.steps import StaleRevision, stepping
+from hauls.standing import best_standing
 from measures import UnitSystem
-from mechanics.arrange import Wishes, arrange
-from mechanics.checks import Status, judge
-from mechanics.limits import Quantity, load_limits
-from mechanics.loads import compute_loads
+from mechanics.arrange import Wishes, arrange, changing_reserve, lines_of
+from mechanics.checks import Status
+from mechanics.limits import Quantity
 from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.units import LengthUnit
@@ -115,7 +115,7 @@ def bare_document(name: str, hitch: Hitch, trailer: Trailer, system: UnitSystem)
 
 
 def append_item(document: dict[str, Any], load: Load) -> str:
-    """Put something of the book on the deck, at its aim if it has one; its new id.
+    """Put something of the book on the deck, at its aim or the best of what can hold; its id.
 
     Raises:
         IncompleteError: it lacks figures.
@@ -131,9 +131,10 @@ def append_item(document: dict[str, Any], load: Load) -> str:
     document["items"].append(section)
     plan = read_document(document)
     index = len(plan.items) - 1
-    aim = evaluate(plan).windows[index].aim_m
+    best = best_standing(plan, index, UnitSystem.of_length(document["units"]["length"]))
+    aim = None if best is None else best.at_m
     if aim is None and index:
-        # no place is right: behind the others it is at least clear of them, and where the
+        # no room is left: behind the others it is at least clear of them, and where the
         # deck is full it stands flush with the tail
         item, deck = plan.items[index], plan.trailer.deck
         behind = max(i.rearmost_m for i in plan.items[:index]) + item.reach_forward_m
@@ -148,15 +149,16 @@ def turn_to_aim(document: dict[str, Any]) -> None:
     plan = placed(read_document(document), 0, turn=True)
     placement = plan.items[0].placement
     document["items"][0]["placement"]["facing"] = placement.facing.value
-    aim = evaluate(plan).windows[0].aim_m
-    set_reference(document, 0, placement.reference_m if aim is None else aim)
+    best = best_standing(plan, 0, UnitSystem.of_length(document["units"]["length"]))
+    set_reference(document, 0, placement.reference_m if best is None else best.at_m)
 
 
 def stand_best(document: dict[str, Any], *, seconds: float = SEARCH_S) -> None:
-    """Put several items where the least reserve is largest; in a row where no place is right."""
+    """Put several items where the least reserve is largest, of the limits that can hold where
+    some are passed however they stand; in a row where not even that is found."""
     plan = read_document(document)
     for room in (ROOM_BETWEEN_M, 0.0):
-        found = arrange(plan, Wishes(room_m=room), seconds=seconds).found
+        found = arrange(plan, Wishes(room_m=room), seconds=seconds, despite=True).found
         if found:
             take_places(document, on_the_tape(found[0].plan))
             return
@@ -223,10 +225,8 @@ def line_up(document: dict[str, Any]) -> None:
 def _least_reserve(plan: Plan, row: Sequence[float], shift: float) -> float:
     for index, place in enumerate(row):
         plan = placed(plan, index, reference_m=place + shift)
-    limits = load_limits(plan, compute_loads(plan))
-    return min(
-        (check.reserve for check in map(judge, limits) if check.reserve is not None), default=0.0
-    )
+    # what no place changes says nothing of this one
+    return changing_reserve(plan, lines_of(plan))
 
 
 def set_reference(document: dict[str, Any], index: int, reference_m: float) -> None:

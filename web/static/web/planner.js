@@ -24,7 +24,7 @@
   const snapshot = () => {
     const kept = {};
     for (const input of form().querySelectorAll('input[type="hidden"]')) {
-      if (/^(reference|facing|left)-\d+$|^(tongue|share_min|share_max|selected)$/.test(input.name)) {
+      if (/^(reference|facing|left)-\d+$|^(tongue|share_min|share_max|gvwr|selected)$/.test(input.name)) {
         kept[input.name] = input.value;
       }
     }
@@ -214,6 +214,10 @@
 
   document.addEventListener("change", (event) => {
     if (!event.target.matches("[data-school]")) return;
+    if (event.target.dataset.school === "gvwr") {
+      act("gvwr");
+      return;
+    }
     const own = form().querySelector(".own-share");
     if (event.target.value === "custom") {
       own.hidden = false;
