@@ -171,8 +171,10 @@ def clean_readings(value: Any) -> dict[str, Any] | None:
         return None
     found: dict[str, Any] = {}
     for name, part in value.items():
-        if name == "empty" and isinstance(part, bool):
+        if name in ("empty", "bars") and isinstance(part, bool):
             found[name] = part
+        elif name == "choice" and isinstance(part, str):
+            found[name] = part[:30]
         elif name == "boxes" and _all_named(part, str):
             found[name] = {key: text[:60] for key, text in part.items()}
         elif name in NUMBERS_OF and _all_named(part, (int, float)):

@@ -241,9 +241,9 @@ def tolerances(request: YardRequest) -> HttpResponse:
     yard, units = request.yard, request.user.unit_system
     now = Tolerances.of(yard)
     data = request.POST if request.method == "POST" else None
-    form = TolerancesForm(
-        data, units=units, initial={n: getattr(now, n) for n in (*PERCENTS, *QUANTITIES)}
-    )
+    initial = {n: f"{getattr(now, n):g}" for n in PERCENTS}
+    initial |= {n: getattr(now, n) for n in QUANTITIES}
+    form = TolerancesForm(data, units=units, initial=initial)
     rules = RulesForm(data, initial=RulesForm.initial_of(yard.rules))
     stamp = json.dumps([yard.tolerances, yard.rules], sort_keys=True)
     behind = data is not None and data.get("stamp") != stamp

@@ -78,6 +78,7 @@ class RulesForm(forms.Form):
         min_value=0,
         max_value=100,
         required=False,
+        help_text="Only with our own numbers.",
         widget=forms.TextInput(attrs={"class": "form-control", "inputmode": "decimal"}),
     )
     share_max = forms.FloatField(

@@ -183,6 +183,7 @@ def present(
             **state.document.get("rules", {}),
         },
         "gvwr_schools": [(s.value, words) for s, words in GVWR_LABELS.items()],
+        "gvwr_now": GVWR_LABELS[plan.rules.trailer_gvwr],
         "gvwr_reason": GVWR_REASONS[plan.rules.trailer_gvwr],
         "suggested": suggested_school(report, unit),
         "practice": practice(report, state.document, unit),
@@ -289,7 +290,7 @@ def _rows(report: Report, opened: str, names: dict[str, str], unit: UnitSystem) 
     rated = [c for c in report.checks if c.quantity is Quantity.MASS]
     known = sorted(
         (c for c in rated if c.status is not Status.UNKNOWN),
-        key=_room,
+        key=lambda c: (c.status is not Status.NEAR, _room(c)),
     )
     over = [c for c in known if c.status is Status.OVER]
     unknown = [c for c in report.checks if c.status is Status.UNKNOWN]

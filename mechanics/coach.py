@@ -36,6 +36,15 @@ LEVER_DOUBT_M: Final = 0.5 * M_PER_IN
 ERRORS: Final = 2.0
 """A tolerance is taken as so many standard errors. Common practice, no source."""
 
+WEIGHED_KG: Final = 15.0
+"""Mass in doubt by less than this, or by :data:`WEIGHED_PART` of itself, came off a scale: a
+step of a vehicle scale either way (NIST Handbook 44, from memory)."""
+
+WEIGHED_PART: Final = 0.015
+
+TAPED_M: Final = 1.5 * M_PER_IN
+"""A balance point in doubt by less came off two weighed axles. Common practice, no source."""
+
 POUNDS_IN_KILOGRAM: Final = 1 / KG_PER_LB
 
 
@@ -213,19 +222,35 @@ def corrected(plan: Plan, index: int, taped: Sequence[Taped], gauge: Gauge) -> t
 
 
 def belief_of(plan: Plan, index: int) -> Belief:
-    """What a plan says of a trailer and one item, its tolerances as two standard errors."""
+    """What a plan says of a trailer and one item, its tolerances as two standard errors.
+
+    A plan does not say how a figure is known; one with little doubt counts as measured.
+    """
     item, trailer = plan.items[index], plan.trailer
 
     def doubt(tolerance: float, value: float) -> float:
         return max(tolerance / ERRORS, LEAST_DOUBT * abs(value), LEAST_DOUBT)
 
+    def weighed(tolerance: float, value: float) -> bool:
+        return tolerance <= max(WEIGHED_KG, WEIGHED_PART * value)
+
     mass, tongue = trailer.empty_mass_kg, trailer.empty_tongue_mass_kg
+    measured = {"lever"}
+    if weighed(trailer.empty_mass_tolerance_kg, mass):
+        measured.add("trailer")
+    if weighed(trailer.empty_tongue_mass_tolerance_kg, tongue):
+        measured.add("tongue")
+    if weighed(item.mass_tolerance_kg, item.mass_kg):
+        measured.add("machine")
+    if item.cg.ahead_tolerance_m <= TAPED_M:
+        measured.add("ahead")
     return Belief(
         trailer=(mass, doubt(trailer.empty_mass_tolerance_kg, mass)),
         tongue=(tongue, doubt(trailer.empty_tongue_mass_tolerance_kg, tongue)),
         machine=(item.mass_kg, doubt(item.mass_tolerance_kg, item.mass_kg)),
         ahead=(item.cg.ahead_m, doubt(item.cg.ahead_tolerance_m, item.cg.ahead_m)),
         lever=(trailer.couple_lever_m, LEVER_DOUBT_M),
+        measured=frozenset(measured),
     )
 
 

@@ -53,8 +53,10 @@ class Seen:
     ``direction`` -1 facing forward, +1 backward; ``doubt`` is one standard error in kg.
 
     ``beside_kg`` and ``beside_moment_kg_m`` are what else stood on the trailer and its
-    moment about the ball. For the machine's own front axle ``base_m`` is its wheelbase and
-    ``mark_m`` the mark ahead of its rear axle.
+    moment about the ball. ``at_coupler`` says that a scale stood under the coupler, where a
+    jack may have carried part of it, or the scale have stood under the jack. For the
+    machine's own front axle ``base_m`` is its wheelbase and ``mark_m`` the mark ahead of its
+    rear axle.
     """
 
     what: What
@@ -66,6 +68,7 @@ class Seen:
     beside_kg: float = 0.0
     beside_moment_kg_m: float = 0.0
     base_m: float = 0.0
+    at_coupler: bool = False
 
     def __post_init__(self) -> None:
         if not self.doubt > 0:
@@ -74,15 +77,39 @@ class Seen:
             raise InputError("reading.base", "the machine's wheelbase")
 
 
+MEASURED: Final = frozenset(UNKNOWNS)
+
+RELEASED: Final = 25.0
+"""How much wider a figure that nobody measured is held when contradictions are looked for:
+so wide that it accuses no reading. The doubt of a guess is itself a guess."""
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Belief:
-    """What the book says of the unknowns, with one standard error each."""
+    """What the book says of the unknowns, with one standard error each.
+
+    ``measured`` names those that came off a scale or a tape; only they can contradict a
+    reading.
+    """
 
     trailer: tuple[float, float]
     tongue: tuple[float, float]
     machine: tuple[float, float]
     ahead: tuple[float, float]
     lever: tuple[float, float]
+    measured: frozenset[str] = MEASURED
+
+    @property
+    def released(self) -> Belief:
+        """The same with everything that nobody measured held so loosely that it says nothing."""
+        if self.measured >= MEASURED:
+            return self
+        loose = {
+            name: (getattr(self, name)[0], getattr(self, name)[1] * RELEASED)
+            for name in UNKNOWNS
+            if name not in self.measured
+        }
+        return replace(self, **loose)  # type: ignore[arg-type]
 
     def values(self) -> Vector:
         """The book's figures, in the order of :data:`UNKNOWNS`."""
@@ -100,7 +127,9 @@ class Fitted:
     ``residuals`` run along the readings, each over its own doubt once its part in the fit
     is counted out; ``chi_square`` and ``freedom`` are of the readings against the fit, and
     ``chance`` is how rarely honest readings would lie further apart. ``worst`` is the place
-    of the reading that fits least, where they contradict.
+    of the reading that fits least, where they contradict. ``guess`` is the figure that
+    nobody measured and that the readings pull at most, where they agree with each other and
+    with what was measured but not with it.
     """
 
     estimates: tuple[float, ...]
@@ -110,6 +139,7 @@ class Fitted:
     chi_square: float
     freedom: int
     chance: float
+    guess: str | None = None
 
     @property
     def contradict(self) -> bool:
@@ -168,9 +198,31 @@ def predict(unknown: Vector, seen: Seen) -> tuple[float, Vector]:
 def fit(readings: Sequence[Seen], belief: Belief) -> Fitted:
     """The most likely unknowns under readings and book, each weighed by its own doubt.
 
+    Readings contradict each other, or a measured figure of the book, or nothing: against a
+    guess they only say that it is worth measuring.
+
     Raises:
         InputError: nothing was read, or the book holds no doubt at all.
     """
+    found = _fit(readings, belief)
+    if not found.contradict or belief.measured >= MEASURED:
+        return found
+    apart = _fit(readings, belief.released)
+    pulls = {
+        name: abs(getattr(belief, name)[0] - found.estimate(name)[0]) / getattr(belief, name)[1]
+        for name in UNKNOWNS
+        if name not in belief.measured
+    }
+    return replace(
+        found,
+        chi_square=apart.chi_square,
+        chance=apart.chance,
+        residuals=apart.residuals,
+        guess=None if apart.contradict else max(pulls, key=lambda name: pulls[name]),
+    )
+
+
+def _fit(readings: Sequence[Seen], belief: Belief) -> Fitted:
     if not readings:
         raise InputError("readings", "at least one reading")
     start, doubts = belief.values(), belief.doubts()
@@ -243,6 +295,7 @@ class Slip(Enum):
     LB_FOR_KG = "lb_for_kg"
     TAPE_EDGE = "tape_edge"
     JACK = "jack"
+    UNDER_JACK = "under_jack"
     PEOPLE = "people"
 
 
@@ -263,6 +316,9 @@ class Suspect:
 POUND: Final = 0.45359237
 MOST_TAPE_M: Final = 0.9
 """A tape hooked on the wrong edge is off by a foot or two: bumper rail, headboard, deck plate."""
+
+JACK_BEHIND_M: Final = (0.12, 1.0)
+"""How far behind the ball trailer jacks stand. Common practice, no source."""
 
 PEOPLE_KG: Final = (60.0, 240.0)
 """One to three people more or less aboard."""
@@ -288,6 +344,7 @@ def suspects(readings: Sequence[Seen], belief: Belief) -> tuple[Suspect, ...]:
     as when there are two, those that explain most of it are named. Empty where nothing
     contradicts.
     """
+    belief = replace(belief.released, measured=MEASURED)
     before = fit(readings, belief)
     if not before.contradict:
         return ()
@@ -318,11 +375,15 @@ def suspects(readings: Sequence[Seen], belief: Belief) -> tuple[Suspect, ...]:
 def _price(slip: Slip, seen: Seen) -> float:
     """What a slip of free size pays: it can explain nearly anything.
 
-    With a machine on, a low tongue is more often a tape at the wrong edge than a jack.
+    With a machine on, a tongue that is off is more often a tape at the wrong edge; but where
+    a scale stood under the coupler, what goes wrong there comes first.
     """
-    if slip is Slip.JACK and seen.what is What.TONGUE_LOADED:
-        return 0.15
-    return 0.3 if slip in (Slip.TAPE_EDGE, Slip.JACK, Slip.PEOPLE) else 1.0
+    if slip in (Slip.JACK, Slip.UNDER_JACK):
+        loaded = seen.what is What.TONGUE_LOADED
+        return 0.15 if loaded and not seen.at_coupler else 0.3
+    if slip is Slip.TAPE_EDGE:
+        return 0.15 if seen.at_coupler else 0.3
+    return 0.3 if slip is Slip.PEOPLE else 1.0
 
 
 def _slips(
@@ -344,8 +405,14 @@ def _slips(
         shift = -missing / (slope[3] * seen.direction)
         if abs(shift) <= MOST_TAPE_M:
             found.append((Slip.TAPE_EDGE, replace(seen, mark_m=seen.mark_m + shift), shift))
-    if seen.what in (What.TONGUE_EMPTY, What.TONGUE_LOADED) and missing > 0:
-        found.append((Slip.JACK, replace(seen, kg=expected), missing))
+    if seen.what in (What.TONGUE_EMPTY, What.TONGUE_LOADED):
+        if missing > 0:
+            found.append((Slip.JACK, replace(seen, kg=expected), missing))
+        elif expected > 0:
+            # under the jack it read T L / (L - jack)
+            behind = belief.lever[0] * (1 - expected / seen.kg)
+            if JACK_BEHIND_M[0] <= behind <= JACK_BEHIND_M[1]:
+                found.append((Slip.UNDER_JACK, replace(seen, kg=expected), behind))
     if (
         seen.what in (What.TRAILER_EMPTY, What.TRAILER_LOADED, What.MACHINE)
         and PEOPLE_KG[0] <= abs(missing) <= PEOPLE_KG[1]

@@ -148,3 +148,31 @@ class BySimulation(SimpleTestCase):
             for seed in range(400)
         )
         self.assertLess(accused / 400, 0.05)
+
+    def test_slips_at_the_coupler_are_named_first(self) -> None:
+        """A jack that still carries, and a scale under the jack that was entered as under the
+        ball: empty or with the machine on, of trailers whose book was weighed."""
+        book = replace(belief(), tongue=(172.0, 5.0))
+        named: dict[str, int] = {}
+        tried: dict[str, int] = {}
+        for seed in range(600):
+            rng = random.Random(70_000 + seed)
+            _, readings = session(rng)
+            readings = [replace(s, at_coupler="TONGUE" in s.what.name) for s in readings]
+            kind, place = rng.choice((("jack", 4), ("jack", 0), ("spot", 1), ("spot", 6)))
+            seen = readings[place]
+            if kind == "jack":
+                wrong, right = replace(seen, kg=seen.kg * rng.uniform(0.05, 0.7)), Slip.JACK
+            else:
+                behind = rng.uniform(0.3, 0.9)
+                shown = seen.kg * 5.08 / (5.08 - behind)
+                wrong, right = replace(seen, kg=shown), Slip.UNDER_JACK
+            readings[place] = wrong
+            found = suspects(readings, book)
+            tried[kind] = tried.get(kind, 0) + 1
+            named[kind] = named.get(kind, 0) + (
+                bool(found) and found[0].place == place and found[0].slip is right
+            )
+        for kind, count in tried.items():
+            with self.subTest(slip=kind):
+                self.assertGreaterEqual(named[kind] / count, 0.8, f"{named[kind]} of {count}")

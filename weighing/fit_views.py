@@ -16,7 +16,6 @@ from book.kinds import KINDS, slug_of
 from book.models import Configuration, Machine, Ticket, Trailer, Truck
 from measures import Quantity, UnitSystem
 from measures.writing import write_mass
-from mechanics.fit import CONTRADICT
 from weighing.chart import Weighed, chart
 from weighing.fitting import (
     StaleFit,
@@ -179,7 +178,7 @@ def together(request: YardRequest) -> HttpResponse:
                 "estimates": estimates(found, unit),
                 "residuals": residuals(found, unit),
                 "agreement": agreement(found),
-                "contradict": found.fitted.chance < CONTRADICT,
+                "contradict": found.fitted.contradict,
                 "slips": slip_words(found, unit),
                 "all_explained": all_explained(found),
                 "hauls": hauls_on(subject),

@@ -37,6 +37,15 @@ NAMES: Final = {
 }
 LENGTHS: Final = ("ahead", "lever")
 
+GUESSED: Final = {
+    "trailer": "the empty trailer's mass",
+    "tongue": "the trailer's empty tongue",
+    "machine": "the machine's mass",
+    "ahead": "where the machine balances",
+    "lever": "the distance from coupler to axles",
+}
+"""Figures of the book that may be guesses, in the middle of a sentence."""
+
 
 class StaleFit(Exception):
     """The book or the tickets have moved on since the page was drawn; nothing was stored."""
@@ -182,8 +191,14 @@ def residuals(found: Together, unit: UnitSystem) -> list[Residual]:
 def agreement(found: Together) -> str:
     """Whether the readings can all be right, in a sentence."""
     count = found.fitted.freedom
-    if count == 1 and not found.fitted.contradict:
+    if count == 1 and not found.fitted.contradict and found.fitted.guess is None:
         return "One reading: nothing to compare it with but the book."
+    guess = found.fitted.guess
+    if guess is not None:
+        return (
+            f"{'It does' if count == 1 else 'They do'} not fit the book's guess of "
+            f"{GUESSED[guess]}. A guess accuses nobody: measure that first."
+        )
     if not found.fitted.contradict:
         return f"The {count} readings and the book agree within what each may be wrong by."
     chance = found.fitted.chance
@@ -220,6 +235,11 @@ def _slip(suspect: Suspect, gathered: Gathered, unit: UnitSystem) -> str:
         return (
             f"{reading} would fit if something else still carried {write_mass(size, unit)}. Was "
             "the jack off the ground?"
+        )
+    if suspect.slip is Slip.UNDER_JACK:
+        return (
+            f"{reading} would fit if the scale stood {write_inches(size, unit)} behind the ball, "
+            "under the jack. Was it under the coupler?"
         )
     way = "heavier" if size < 0 else "lighter"
     return (
@@ -281,7 +301,10 @@ def accept(
             trailer=subject.trailer,
             machine=subject.machine,
             configuration=subject.configuration,
-            belief={name: list(getattr(found.belief, name)) for name in chosen},
+            belief={
+                name: [*getattr(found.belief, name), name in found.belief.measured]
+                for name in chosen
+            },
             accepted={name: list(figure) for name, figure in fitted.items()},
             readings=count,
             accepted_by=user,

@@ -11,16 +11,20 @@ from django.forms import formset_factory
 from book.fields import QuantityFormField
 from book.forms import InUnits, WeighedDay, refuse_formula
 from book.kinds import KINDS, slug_of
-from book.models import Aboard, Configuration, Machine, Thing, Ticket
+from book.models import Aboard, Configuration, Machine, Thing, Ticket, Trailer, Truck
+from book.tolerances import Tolerances
 from measures import Quantity, UnitSystem
 from measures.writing import write_mass
 from mechanics.errors import InputError
 from mechanics.weighing import Result
-from weighing.methods import Method
+from weighing.methods import Given, Method
 from yards.models import Yard
 
 MAY_BE_NONE: Final = ("tare", "rigging", "jack", "known_1")
 """Boxes in which nothing at all is a reading too."""
+
+WORDS_OF: Final = {Trailer: "trailer", Machine: "machine", Truck: "truck"}
+"""What of the book was weighed, as the ways of weighing ask it."""
 
 RECENT: Final = 30
 """Earlier tickets that a second weighing may belong to."""
@@ -98,6 +102,12 @@ class WeighForm(AtAScale, forms.Form):
         super().__init__(*args, **kwargs)
         self.method, self.yard = method, yard
         kept = {name: self.fields.pop(name) for name in list(self.fields)}
+        if method.choices:
+            self.fields["choice"] = forms.ChoiceField(
+                label=method.question,
+                choices=[("", "choose"), *method.choices],
+                error_messages={"required": "Choose this first: the arithmetic depends on it."},
+            )
         for box in method.boxes:
             self.fields[box.name] = QuantityFormField(
                 kind=box.kind,
@@ -134,7 +144,11 @@ class WeighForm(AtAScale, forms.Form):
         first.queryset = earlier.filter(pk__in=[*recent, *chosen])  # type: ignore[attr-defined]
         first.label_from_instance = _ticket_words  # type: ignore[attr-defined]
         step, _ = method.scale
-        self.fields["step"].help_text = f"Empty: {write_mass(step, units)}."
+        self.fields["step"].help_text = (
+            "Empty: as such scales commonly have."
+            if method.scales
+            else f"Empty: {write_mass(step, units)}."
+        )
         if not method.read_on_scale:
             del self.fields["step"], self.fields["capacity"]
         self.prepare(units)
@@ -144,8 +158,9 @@ class WeighForm(AtAScale, forms.Form):
 
     @property
     def boxes(self) -> list[forms.BoundField]:
-        """The readings."""
-        return [self[box.name] for box in self.method.boxes]
+        """What is chosen beside the readings, and the readings."""
+        chosen = [self["choice"]] if "choice" in self.fields else []
+        return chosen + [self[box.name] for box in self.method.boxes]
 
     @property
     def about(self) -> list[forms.BoundField]:
@@ -213,9 +228,19 @@ class WeighForm(AtAScale, forms.Form):
         found = self.readings()
         if any(not box.optional and box.name not in found for box in self.method.boxes):
             return None
+        choice = str(self.cleaned_data.get("choice", ""))
+        if self.method.choices and not choice:
+            return None
+        of_scale = {name: float(q.si) for name, q in self.of_the_scale().items()}
+        given = Given(
+            si={name: float(q.si) for name, q in found.items()},
+            scale=self.method.scale_for(choice, of_scale.get("step")),
+            of=next((w for t, w in WORDS_OF.items() if isinstance(self.thing_chosen, t)), ""),
+            choice=choice,
+            tape_m=Tolerances.of(self.yard).tape_m,
+        )
         try:
-            given = {**found, **self.of_the_scale()}
-            return self.method.worked_out({name: float(q.si) for name, q in given.items()})
+            return self.method.worked_out(given, of_scale.get("capacity"))
         except InputError as error:
             box = error.path if error.path in self.fields else self.method.boxes[0].name
             words = error.expected

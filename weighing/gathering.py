@@ -20,6 +20,7 @@ from mechanics.fit import Belief, Seen, What
 from mechanics.scalehouse import scale_doubt_kg
 from mechanics.units import M_PER_IN
 from weighing.models import AcceptedFit
+from weighing.services import bars_hung
 from yards.models import Yard
 
 VAGUE_MASS: Final = 0.2
@@ -27,6 +28,9 @@ VAGUE_MASS: Final = 0.2
 
 VAGUE_TONGUE: Final = 0.5
 VAGUE_BALANCE_M: Final = 10 * M_PER_IN
+AT_COUPLER: Final = ("under-the-ball", "at-the-jack", "lever", "hung-at-the-coupler")
+"""Ways of weighing with a scale at the coupler, where a jack may still carry."""
+
 NOT_KNOWN_KG: Final = 5000.0
 """Standard error of a mass that the book does not know at all."""
 
@@ -128,7 +132,14 @@ def _doubt(ticket: Ticket, field: str, kg: float) -> float:
 def _read(ticket: Ticket, field: str, what: What, **more: Any) -> Gathered:
     mass: Quantity = getattr(ticket, field)
     kg = float(mass.si)
-    seen = Seen(what=what, kg=kg, doubt=_doubt(ticket, field, kg), name=WORDS[what], **more)
+    seen = Seen(
+        what=what,
+        kg=kg,
+        doubt=_doubt(ticket, field, kg),
+        name=WORDS[what],
+        at_coupler=ticket.method in AT_COUPLER,
+        **more,
+    )
     return Gathered(ticket=ticket, seen=seen, words=WORDS[what], figure=field)
 
 
@@ -158,7 +169,7 @@ def _of_trailer(ticket: Ticket, subject: Subject) -> tuple[list[Gathered], str]:
         found = []
         if ticket.whole_mass is not None:
             found.append(_read(ticket, "whole_mass", What.TRAILER_EMPTY))
-        if ticket.tongue_mass is not None:
+        if ticket.tongue_mass is not None and not bars_hung(ticket):
             found.append(_read(ticket, "tongue_mass", What.TONGUE_EMPTY))
         return found, ""
     ours = [
@@ -183,22 +194,20 @@ def _of_trailer(ticket: Ticket, subject: Subject) -> tuple[list[Gathered], str]:
 def _loaded(ticket: Ticket, ours: Aboard, more: dict[str, Any]) -> list[Gathered]:
     found = []
     has_place = ours.reference is not None
-    bars = _bars_hung(ticket)
-    if ticket.tongue_mass is not None and has_place:
+    # hung bars take a couple's worth off the tongue and put it on the axles: together they
+    # are still the whole
+    bars = bars_hung(ticket)
+    if ticket.tongue_mass is not None and has_place and not bars:
         found.append(_read(ticket, "tongue_mass", What.TONGUE_LOADED, **more))
     if ticket.axles_mass is not None and has_place and not bars:
         found.append(_read(ticket, "axles_mass", What.AXLES_LOADED, **more))
-    both = ticket.axles_mass is not None and ticket.tongue_mass is not None and has_place
+    both = (
+        ticket.axles_mass is not None and ticket.tongue_mass is not None and has_place and not bars
+    )
     # the whole that is the sum of pad and tongue says nothing of its own
     if ticket.whole_mass is not None and not both:
         found.append(_read(ticket, "whole_mass", What.TRAILER_LOADED, **more))
     return found
-
-
-def _bars_hung(ticket: Ticket) -> bool:
-    """Whether the haul on the scale had spring bars, which load the trailer's axles."""
-    of_haul = getattr(ticket, "of_haul", None)
-    return bool(of_haul and of_haul.haul.document.get("hitch", {}).get("weight_distribution"))
 
 
 def _placed(
@@ -252,18 +261,59 @@ def believed(subject: Subject, readings: list[Gathered], *, fresh: bool = False)
         "ahead": (0.0, 1e-6),
         "lever": NOTHING,
     }
+    # what no reading is about is held as it is
+    measured = set(said) - set(subject.unknowns)
     if subject.trailer is not None:
         said |= _of_the_trailer(subject.trailer, given)
+        measured |= _measured_of_trailer(subject.trailer)
     if subject.machine is not None:
         said |= _of_the_machine(subject.machine, subject.configuration, given, readings)
-    return Belief(**said) if fresh else Belief(**{**said, **_before(subject, said)})
+        measured |= _measured_of_machine(subject.machine, subject.configuration)
+    if not fresh:
+        before, known = _before(subject, said)
+        said |= before
+        measured = (measured - set(before)) | known
+    return Belief(**said, measured=frozenset(measured))
+
+
+def _measured_of_trailer(trailer: Trailer) -> set[str]:
+    """Which of a trailer's figures came off a scale or a tape."""
+    found = {"lever"}
+    if trailer.empty_mass is not None and trailer.empty_known == Known.WEIGHED:
+        found.add("trailer")
+    if trailer.empty_tongue_mass is not None and trailer.tongue_known == Known.WEIGHED:
+        found.add("tongue")
+    return found
+
+
+def _measured_of_machine(machine: Machine, configuration: Configuration | None) -> set[str]:
+    """Which of a machine's figures came off a scale or a tape, as it was set up."""
+    if configuration is not None and None not in (
+        configuration.front_axle_mass,
+        configuration.rear_axle_mass,
+    ):
+        return {"machine", "ahead"}
+    if machine.built == Machine.Built.AXLES:
+        weighed = None not in (machine.front_axle_mass, machine.rear_axle_mass)
+        return {"machine", "ahead"} if weighed else set()
+    if machine.built != Machine.Built.WHOLE:
+        return set()
+    found = set()
+    if machine.mass is not None and machine.mass_known == Known.WEIGHED:
+        found.add("machine")
+    by_axles = machine.balance_known == Machine.BalanceKnown.AXLES
+    if machine.balance_ahead is not None and by_axles:
+        found.add("ahead")
+    return found
 
 
 def _before(
     subject: Subject, said: dict[str, tuple[float, float]]
-) -> dict[str, tuple[float, float]]:
-    """Beliefs before the last fit that was accepted, where the book still says what it said."""
+) -> tuple[dict[str, tuple[float, float]], set[str]]:
+    """Beliefs before the last fit that was accepted, where the book still says what it said,
+    and which of them had been measured; those of earlier versions do not say so."""
     found: dict[str, tuple[float, float]] = {}
+    known: set[str] = set()
     for one in AcceptedFit.objects.filter(
         trailer=subject.trailer, machine=subject.machine, configuration=subject.configuration
     ):
@@ -271,9 +321,11 @@ def _before(
             # the book holds whole pounds, and lengths to a sixteenth
             near = abs(said[name][0] - figure) <= max(0.002 * abs(figure), 0.3 * error, 1e-9)
             if name not in found and near:
-                before, doubt = one.belief[name]
+                before, doubt, *measured = one.belief[name]
                 found[name] = (float(before), float(doubt))
-    return found
+                if measured and measured[0]:
+                    known.add(name)
+    return found, known
 
 
 def _of_the_trailer(trailer: Trailer, given: set[What]) -> dict[str, tuple[float, float]]:

@@ -9,6 +9,7 @@ from typing import Final
 from mechanics.errors import InputError
 from mechanics.units import KG_PER_LB, M_PER_IN
 from mechanics.weighing import (
+    Beam,
     Reading,
     Result,
     again,
@@ -16,6 +17,8 @@ from mechanics.weighing import (
     at_the_jack,
     axle_by_axle,
     before_and_after,
+    hitched_axle_by_axle,
+    hung,
     lever,
     lifts,
     scale_reading,
@@ -42,10 +45,49 @@ GAUGE: Final = (20 * KG_PER_LB, 0.01)
 TAPE_M: Final = 0.5 * M_PER_IN
 """How far a tape reading may be wrong. Common practice, no source."""
 
-Readings = dict[str, float]
-
 NOT_ON_SCALE: Final = ("known_1", "known_2")
 """Masses of a method that no scale showed: loads one knows."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Given:
+    """What was read: the boxes in SI by their names, and what was chosen beside them.
+
+    ``scale`` is the step in kg and the part of the load by which the scale may be off.
+    ``of`` says what of the book it is, ``trailer``, ``machine`` or ``truck``, empty where
+    that was not said; ``choice`` answers the method's own question; ``tape_m`` is how far a
+    taped length may be wrong.
+    """
+
+    si: dict[str, float]
+    scale: tuple[float, float]
+    of: str = ""
+    choice: str = ""
+    tape_m: float = TAPE_M
+
+    def __contains__(self, name: str) -> bool:
+        return name in self.si
+
+    def mass(self, name: str) -> Reading:
+        """What the scale showed, with its doubt.
+
+        Raises:
+            KeyError: the box is empty.
+        """
+        step, part = self.scale
+        return scale_reading(self.si[name], step_kg=step, part=part)
+
+    def light(self, name: str) -> Reading:
+        """A small mass on the same scale: its step alone counts."""
+        return Reading(value=self.si.get(name, 0.0), tolerance=self.scale[0] / 2)
+
+    def length(self, name: str) -> Reading:
+        """What a tape showed, with its doubt."""
+        return Reading(value=self.si[name], tolerance=self.tape_m)
+
+    def masses(self, prefix: str) -> list[Reading]:
+        """Every reading whose box begins so, in their order."""
+        return [self.mass(name) for name in sorted(self.si) if name.startswith(prefix)]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -66,7 +108,9 @@ class Method:
     ``has`` is what it takes, ``wants`` what it tells. ``of`` are the lists of the book its
     result may belong to. ``scale`` is the step in kg and the part of the load by which its
     scale may be off; a ticket may give another step, and the scale's capacity. ``compute``
-    takes the readings in SI that were given; ``drawing`` names the picture of the set-up.
+    takes what was given; ``drawing`` names the picture of the set-up. ``question`` is what
+    has to be chosen beside the readings, its ``choices`` by their word; ``scales`` the scale
+    that each choice stands for.
     """
 
     slug: str
@@ -78,8 +122,16 @@ class Method:
     steps: tuple[str, ...]
     cautions: tuple[str, ...]
     boxes: tuple[Box, ...]
-    compute: Callable[[Readings], Result]
+    compute: Callable[[Given], Result]
     scale: tuple[float, float] = TRUCK_SCALE
+    question: str = ""
+    choices: tuple[tuple[str, str], ...] = ()
+    scales: tuple[tuple[str, tuple[float, float]], ...] = ()
+
+    def scale_for(self, choice: str, step_kg: float | None) -> tuple[float, float]:
+        """Step and part of the scale, by what was chosen and what its plate says."""
+        step, part = dict(self.scales).get(choice, self.scale)
+        return (step if step_kg is None else step_kg), part
 
     @property
     def read_on_scale(self) -> tuple[str, ...]:
@@ -88,16 +140,18 @@ class Method:
             box.name for box in self.boxes if box.kind == "mass" and box.name not in NOT_ON_SCALE
         )
 
-    def worked_out(self, found: Readings) -> Result:
-        """The result of readings in SI, ``step`` and ``capacity`` of the scale among them.
+    def worked_out(self, found: Given, capacity_kg: float | None = None) -> Result:
+        """The result of readings, none of them beyond the scale's capacity.
 
         Raises:
-            InputError: a reading cannot be.
+            InputError: a reading cannot be, or nothing was chosen.
         """
-        if "capacity" in found:
+        if self.choices and found.choice not in dict(self.choices):
+            raise InputError("choice", "chosen first: the arithmetic depends on it")
+        if capacity_kg is not None:
             for name in self.read_on_scale:
                 if name in found:
-                    within_capacity(found[name], found["capacity"], name)
+                    within_capacity(found.si[name], capacity_kg, name)
         return self.compute(found)
 
 
@@ -131,48 +185,106 @@ FEET: Final = "Chock the wheels and keep feet clear: scales and jacks tip."
 TELL: Final = "Tell the weighmaster first; nobody walks on the scale."
 
 
-def _read(kind: tuple[float, float], found: Readings, name: str) -> Reading:
-    step, part = kind
-    return scale_reading(found[name], step_kg=found.get("step", step), part=part)
-
-
-def _named(kind: tuple[float, float], found: Readings, prefix: str) -> list[Reading]:
-    names = [name for name in sorted(found) if name.startswith(prefix)]
-    return [_read(kind, found, name) for name in names]
-
-
-def _pads(found: Readings) -> Result:
+def _pads(found: Given) -> Result:
     tight = ("steer_tight", "drive_tight", "trailer_tight")
     given = [name for name in tight if name in found]
     if given and len(given) < len(tight):
         lacking = next(name for name in tight if name not in found)
         raise InputError(lacking, "given too: with the bars hung all three pads are read")
     names = ("steer", "drive", "trailer_pad", "steer_alone", "drive_alone")
-    read = {name: _read(TRUCK_SCALE, found, name) for name in (*names, *given)}
-    hung = (read["steer_tight"], read["drive_tight"], read["trailer_tight"]) if given else None
-    return segmented(**{name: read[name] for name in names}, tight=hung)
+    read = {name: found.mass(name) for name in (*names, *given)}
+    hung_bars = (read["steer_tight"], read["drive_tight"], read["trailer_tight"]) if given else None
+    return segmented(**{name: read[name] for name in names}, tight=hung_bars)
 
 
-def _two_lifts(found: Readings) -> Result:
-    return lifts(
-        _read(CRANE_SCALE, found, "first"),
-        _read(CRANE_SCALE, found, "second"),
-        rigging=Reading(value=found["rigging"], tolerance=CRANE_SCALE[0] / 2),
-        apart_m=found.get("apart"),
+ROLLED: Final = (
+    ("truck", "the truck alone"),
+    ("hitched", "truck with trailer"),
+    ("machine", "a machine on its own wheels"),
+)
+"""What can be driven onto a platform axle by axle."""
+
+FITS_ROLLED: Final = {"truck": "truck", "machine": "machine"}
+"""Which choice goes with a thing of the book that has axles of its own."""
+
+
+def _axles(found: Given) -> Result:
+    rolled = found.masses("axle_")
+    if found.choice != "hitched":
+        if found.of and found.of != FITS_ROLLED[found.choice]:
+            words = {"truck": "the truck alone", "machine": "a machine", "trailer": ""}[found.of]
+            raise InputError(
+                "choice",
+                f"“{words}” for what is chosen below"
+                if words
+                else "“truck with trailer”: a trailer does not roll on by itself",
+            )
+        return axle_by_axle(rolled)
+    if found.of == "machine":
+        raise InputError("choice", "“a machine on its own wheels” for the machine chosen below")
+    alone = None
+    if "alone_1" in found or "alone_2" in found:
+        for name in ("alone_1", "alone_2"):
+            if name not in found:
+                raise InputError(name, "given too: the truck alone has two steps")
+        alone = (found.mass("alone_1"), found.mass("alone_2"))
+    return hitched_axle_by_axle(rolled, alone)
+
+
+def _beam(found: Given) -> Beam | None:
+    """The beam of a wheel-by-wheel weighing, where one was used."""
+    given = [name for name in ("beam", "arm") if name in found]
+    if not given:
+        if "tare" in found:
+            raise InputError("beam", "given too: the beam's tare goes with its two tapes")
+        return None
+    if len(given) == 1:
+        lacking = "arm" if given == ["beam"] else "beam"
+        raise InputError(lacking, "given too: a beam has two tapes")
+    return Beam(tare=found.light("tare"), beam_m=found.length("beam"), arm_m=found.length("arm"))
+
+
+def _wheels(found: Given) -> Result:
+    return wheel_by_wheel(
+        found.masses("left_"),
+        found.masses("right_"),
+        of=found.of,
+        tongue=found.mass("tongue") if "tongue" in found else None,
+        beam=_beam(found),
     )
 
 
-def _arches(found: Readings) -> Result:
+def _two_lifts(found: Given) -> Result:
+    return lifts(
+        found.mass("first"),
+        found.mass("second"),
+        rigging=found.light("rigging"),
+        of="trailer" if found.of == "trailer" else "machine" if found.of == "machine" else "whole",
+        apart_m=found.length("apart") if "apart" in found else None,
+    )
+
+
+def _arches(found: Given) -> Result:
     def taped(name: str) -> Reading:
-        return Reading(value=found[name], tolerance=TAPE_M / 2)
+        # the same mark on one arch, read thrice: half of what a tape may be off over a trailer
+        return Reading(value=found.si[name], tolerance=found.tape_m / 2)
 
     return squat(
         taped("height"),
-        first_kg=found["known_1"],
+        first_kg=found.si["known_1"],
         first_height=taped("height_1"),
-        second_kg=found["known_2"],
+        second_kg=found.si["known_2"],
         second_height=taped("height_2"),
     )
+
+
+SCALES: Final = (
+    ("vehicle", "a vehicle scale", TRUCK_SCALE),
+    ("small", "a bathroom or tongue scale", SMALL_SCALE),
+    ("crane", "a load cell", CRANE_SCALE),
+    ("gauge", "a gauge in the hitch", GAUGE),
+)
+"""Kinds of scale, by what they may be off by."""
 
 
 METHODS: Final = {
@@ -194,9 +306,7 @@ METHODS: Final = {
                 Box(name="together", label="Truck and trailer together"),
                 Box(name="alone", label="Truck alone"),
             ),
-            compute=lambda f: together_and_alone(
-                _read(TRUCK_SCALE, f, "together"), _read(TRUCK_SCALE, f, "alone")
-            ),
+            compute=lambda f: together_and_alone(f.mass("together"), f.mass("alone")),
         ),
         Method(
             slug="three-pads",
@@ -236,21 +346,42 @@ METHODS: Final = {
             slug="axle-by-axle",
             title="Axle by axle on one platform",
             has=("platform",),
-            wants=("axles", "truck", "machine"),
-            of=("trucks", "machines"),
+            wants=("axles", "truck", "machine", "trailer", "tongue"),
+            of=("trucks", "machines", "trailers"),
             drawing="platform",
+            question="What rolled on?",
+            choices=ROLLED,
             steps=(
                 "Roll on until the first axle stands on the platform; read.",
                 "Roll on until the next axle stands on it too; read again, and so on.",
+                "With a trailer hitched: front axle, rear axle, trailer. For the tongue drop the "
+                "trailer and do the truck's two steps again.",
             ),
-            cautions=(TELL, "The approaches must be level with the platform."),
+            cautions=(
+                TELL,
+                "The approaches must be level with the platform.",
+                "Hitched, the truck's axles carry the tongue: they are not its empty axles.",
+            ),
             boxes=(
                 Box(name="axle_1", label="First axle on"),
                 Box(name="axle_2", label="First and second axle on"),
-                Box(name="axle_3", label="With the third", optional=True),
+                Box(
+                    name="axle_3",
+                    label="With the third",
+                    optional=True,
+                    help="Truck with trailer: its axles, all on.",
+                ),
                 Box(name="axle_4", label="With the fourth", optional=True),
+                Box(name="axle_5", label="With the fifth", optional=True),
+                Box(
+                    name="alone_1",
+                    label="Truck alone, front axle on",
+                    optional=True,
+                    help="After dropping the trailer.",
+                ),
+                Box(name="alone_2", label="Truck alone, both axles on", optional=True),
             ),
-            compute=lambda f: axle_by_axle(_named(TRUCK_SCALE, f, "axle_")),
+            compute=_axles,
         ),
         Method(
             slug="before-and-after",
@@ -268,9 +399,7 @@ METHODS: Final = {
                 Box(name="with_machine", label="With the machine on"),
                 Box(name="without", label="Without it"),
             ),
-            compute=lambda f: before_and_after(
-                _read(TRUCK_SCALE, f, "with_machine"), _read(TRUCK_SCALE, f, "without")
-            ),
+            compute=lambda f: before_and_after(f.mass("with_machine"), f.mass("without")),
         ),
         Method(
             slug="under-the-ball",
@@ -286,7 +415,7 @@ METHODS: Final = {
             ),
             cautions=(LEVEL, FEET, "A bathroom scale ends at 300 to 400 lb (135 to 180 kg)."),
             boxes=(Box(name="reading", label="Scale under the coupler"),),
-            compute=lambda f: at_the_ball(_read(SMALL_SCALE, f, "reading")),
+            compute=lambda f: at_the_ball(f.mass("reading")),
         ),
         Method(
             slug="at-the-jack",
@@ -308,7 +437,7 @@ METHODS: Final = {
                 Box(name="axles", label="Ball to middle of the axles", kind="length"),
             ),
             compute=lambda f: at_the_jack(
-                _read(SMALL_SCALE, f, "reading"), jack_m=f["jack"], axles_m=f["axles"]
+                f.mass("reading"), jack_m=f.length("jack"), axles_m=f.length("axles")
             ),
         ),
         Method(
@@ -332,10 +461,8 @@ METHODS: Final = {
                 Box(name="arm", label="Brick to load", kind="length"),
             ),
             compute=lambda f: lever(
-                _read(SMALL_SCALE, f, "reading"),
-                tare=Reading(value=f["tare"], tolerance=SMALL_SCALE[0] / 2),
-                beam_m=f["beam"],
-                arm_m=f["arm"],
+                f.mass("reading"),
+                beam=Beam(tare=f.light("tare"), beam_m=f.length("beam"), arm_m=f.length("arm")),
             ),
         ),
         Method(
@@ -348,8 +475,10 @@ METHODS: Final = {
             scale=SMALL_SCALE,
             steps=(
                 "Put each wheel in turn on the scale, the others on blocks of the same height.",
-                "Write down every wheel; with a beam, its load and not the scale's reading.",
-                "Left and right as the driver sits.",
+                "Write down what the scale shows. Over a beam, give its tapes below and the load "
+                "is worked out.",
+                "Left and right as the driver sits. Of a trailer weigh the tongue too: the wheels "
+                "carry all but that.",
             ),
             cautions=("Blocks keep it level: a leaning trailer shifts its weight.", FEET),
             boxes=(
@@ -359,26 +488,41 @@ METHODS: Final = {
                 Box(name="right_2", label="Second axle, right", optional=True),
                 Box(name="left_3", label="Third axle, left", optional=True),
                 Box(name="right_3", label="Third axle, right", optional=True),
+                Box(
+                    name="tongue",
+                    label="Tongue of the trailer",
+                    optional=True,
+                    help="Its load at the coupler. Without it only the axles' load is known.",
+                ),
+                Box(
+                    name="tare",
+                    label="Scale with the beam alone",
+                    optional=True,
+                    help="Only where the wheels stood on a beam.",
+                ),
+                Box(name="beam", label="Brick to scale", kind="length", optional=True),
+                Box(name="arm", label="Brick to wheel", kind="length", optional=True),
             ),
-            compute=lambda f: wheel_by_wheel(
-                _named(SMALL_SCALE, f, "left_"), _named(SMALL_SCALE, f, "right_")
-            ),
+            compute=_wheels,
         ),
         Method(
             slug="two-lifts",
             title="Lifted at two supports",
             has=("crane",),
-            wants=("machine",),
-            of=("machines",),
+            wants=("machine", "trailer"),
+            of=("trailers", "machines"),
             drawing="lifts",
             steps=(
-                "Lift one end straight up until it just hangs; read.",
+                "Lift one end straight up until it just hangs; read. Of a trailer: the coupler's "
+                "end.",
                 "Lift the other end at the second support; read.",
                 "Weigh the rigging of both lifts together. With the distance between the "
                 "supports the balance point follows too.",
             ),
             cautions=(
                 "Lift straight above each support, a hand's breadth at most, nobody under it.",
+                "A trailer's lift at the coupler is its tongue only while its wheels carry the "
+                "rest.",
             ),
             boxes=(
                 Box(name="first", label="First lift"),
@@ -387,6 +531,30 @@ METHODS: Final = {
                 Box(name="apart", label="Between the supports", kind="length", optional=True),
             ),
             compute=_two_lifts,
+            scale=CRANE_SCALE,
+        ),
+        Method(
+            slug="hung-at-the-coupler",
+            title="Coupler or pin hung on a load cell",
+            has=("crane",),
+            wants=("tongue",),
+            of=("trailers",),
+            drawing="hung",
+            steps=(
+                "Chock the wheels. Hang the load cell straight above the coupler or the pin.",
+                "Lift until the jack is just off the ground and the trailer level; read.",
+                "Weigh what hangs between hook and coupler, or enter none.",
+            ),
+            cautions=(
+                LEVEL,
+                "Lift at the ball's or pin's own place: a foot behind it reads higher.",
+                "Nobody under it, a hand's breadth at most.",
+            ),
+            boxes=(
+                Box(name="reading", label="Load cell"),
+                Box(name="rigging", label="Rigging", help="0 for none."),
+            ),
+            compute=lambda f: hung(f.mass("reading"), rigging=f.light("rigging")),
             scale=CRANE_SCALE,
         ),
         Method(
@@ -403,7 +571,7 @@ METHODS: Final = {
                 "At its rating it shows no more, whatever stands on it.",
             ),
             boxes=(Box(name="reading", label="Gauge"),),
-            compute=lambda f: at_the_ball(_read(GAUGE, f, "reading")),
+            compute=lambda f: at_the_ball(f.mass("reading")),
         ),
         Method(
             slug="squat",
@@ -451,10 +619,10 @@ METHODS: Final = {
                 Box(name="axles", label="Ball to middle of the axles", kind="length"),
             ),
             compute=lambda f: two_placements(
-                _read(GAUGE, f, "first"),
-                _read(GAUGE, f, "second"),
-                moved_m=Reading(value=f["moved"], tolerance=TAPE_M),
-                axles_m=f["axles"],
+                f.mass("first"),
+                f.mass("second"),
+                moved_m=f.length("moved"),
+                axles_m=f.length("axles"),
             ),
         ),
         Method(
@@ -477,7 +645,10 @@ METHODS: Final = {
                 Box(name="reading_5", label="Fifth reading", optional=True),
                 Box(name="reading_6", label="Sixth reading", optional=True),
             ),
-            compute=lambda f: again(_named(TRUCK_SCALE, f, "reading_")),
+            question="On which scale?",
+            choices=tuple((word, label) for word, label, _ in SCALES),
+            scales=tuple((word, scale) for word, _, scale in SCALES),
+            compute=lambda f: again(f.masses("reading_")),
         ),
     )
 }

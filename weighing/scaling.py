@@ -13,7 +13,7 @@ from book.models import Aboard, Ticket
 from hauls.models import Haul
 from measures import Quantity, ReadingError, UnitSystem, read_mass
 from measures.writing import write_entered, write_mass, write_percent
-from mechanics.loads import Loads, compute_loads
+from mechanics.loads import Loads, bar_factor_m, compute_loads
 from mechanics.plan import Plan
 from mechanics.scalehouse import Pads, pads, printed, scale_doubt_kg
 from mechanics.units import LengthUnit, MassUnit
@@ -326,6 +326,7 @@ def keep_haul_ticket(
         "planned_kg": planned,
         "read_kg": read,
         "empty": not plan.items,
+        "bars": bar_factor_m(plan) > 0,
     }
     ticket.save()
     for load in loads_of(haul):

@@ -19,17 +19,35 @@ from mechanics.weighing import Result, off_step
 from weighing.forms import WeighForm
 from yards.models import User
 
-ON_TICKET: Final = {
-    "trailer": "whole_mass",
-    "machine": "whole_mass",
-    "whole": "whole_mass",
-    "tongue": "tongue_mass",
-    "load": "tongue_mass",
-    "axle_1": "front_axle_mass",
-    "axle_2": "rear_axle_mass",
-    "trailer_axles": "axles_mass",
+ON_TICKET: Final[dict[type, dict[str, str]]] = {
+    Trailer: {
+        "trailer": "whole_mass",
+        "tongue": "tongue_mass",
+        "load": "tongue_mass",
+        "trailer_axles": "axles_mass",
+    },
+    Machine: {
+        "machine": "whole_mass",
+        "whole": "whole_mass",
+        "axle_1": "front_axle_mass",
+        "axle_2": "rear_axle_mass",
+    },
+    Truck: {
+        "whole": "whole_mass",
+        "axle_1": "front_axle_mass",
+        "axle_2": "rear_axle_mass",
+        "truck_front": "front_axle_mass",
+        "truck_rear": "rear_axle_mass",
+    },
 }
-"""Which figure of a ticket a result is."""
+"""Which figure of a ticket a result is, by what was weighed. What a truck's axles carry with a
+trailer on is none of its own."""
+
+OF_NOTHING: Final = {**ON_TICKET[Truck], **ON_TICKET[Machine], **ON_TICKET[Trailer]}
+"""The same where nobody said what was weighed."""
+
+OVER_JACK: Final = (1.04, 1.35)
+"""How many times the tongue a scale under the jack shows that was meant to be under the ball."""
 
 BATHROOM_KG: Final = 200.0
 """Beyond this no bathroom scale shows anything. Common practice, no source."""
@@ -104,8 +122,9 @@ def _fill(ticket: Ticket, form: WeighForm, result: Result, unit: str) -> None:
     tolerances: dict[str, float] = {}
     for field in Ticket.FIGURES:
         setattr(ticket, field, None)
+    columns = ON_TICKET.get(type(ticket.thing), OF_NOTHING)
     for figure in result.figures:
-        on_ticket = ON_TICKET.get(figure.of)
+        on_ticket = columns.get(figure.of)
         if on_ticket is not None:
             setattr(ticket, on_ticket, quantity(figure.value, unit))
             tolerances[on_ticket] = figure.tolerance
@@ -115,6 +134,7 @@ def _fill(ticket: Ticket, form: WeighForm, result: Result, unit: str) -> None:
         "figures": [[f.of, f.value, f.tolerance] for f in result.figures],
         "tolerance_kg": tolerances,
         "empty": bool(form.cleaned_data.get("empty")),
+        "choice": str(form.cleaned_data.get("choice", "")),
     }
 
 
@@ -144,10 +164,14 @@ def offers(ticket: Ticket) -> list[Offer]:
     if isinstance(thing, Machine):
         return _machine_offers(ticket, thing)
     if isinstance(thing, Trailer) and empty:
+        whole = _offer(
+            ticket, thing, "whole_mass", "empty_mass", "empty_known", "empty_mass_tolerance"
+        )
+        if bars_hung(ticket):
+            # what the truck was handed is less than the tongue
+            return whole
         return [
-            *_offer(
-                ticket, thing, "whole_mass", "empty_mass", "empty_known", "empty_mass_tolerance"
-            ),
+            *whole,
             *_offer(
                 ticket,
                 thing,
@@ -158,13 +182,28 @@ def offers(ticket: Ticket) -> list[Offer]:
                 {"tongue_taken_at": None},
             ),
         ]
-    if isinstance(thing, Truck) and empty:
+    rolled_alone = ticket.method != "axle-by-axle" or ticket.readings.get("choice") == "truck"
+    alone_too = "truck_front" in dict.fromkeys(f[0] for f in ticket.readings.get("figures", ()))
+    if isinstance(thing, Truck) and empty and (rolled_alone or alone_too):
         more = {"empty_from": Truck.EmptyFrom.AXLES, "aboard_mass": None, "aboard_ahead": None}
         return [
             *_offer(ticket, thing, "front_axle_mass", "front_axle_mass", "", "", more),
             *_offer(ticket, thing, "rear_axle_mass", "rear_axle_mass", "", "", more),
         ]
     return []
+
+
+def bars_hung(ticket: Ticket) -> bool:
+    """Whether a haul's ticket was read with spring bars hung, which take load off the tongue
+    and put it on the trailer's axles.
+
+    Tickets of earlier versions do not say; the haul as it is now stands in for what it was.
+    """
+    said = ticket.readings.get("bars")
+    if said is not None:
+        return bool(said)
+    of_haul = getattr(ticket, "of_haul", None)
+    return bool(of_haul and of_haul.haul.document.get("hitch", {}).get("weight_distribution"))
 
 
 def _machine_offers(ticket: Ticket, machine: Machine) -> list[Offer]:
@@ -263,6 +302,7 @@ def doubts(form: WeighForm, result: Result, system: UnitSystem) -> list[str]:
                     f"This would make the tongue only {write_percent(share)} of the empty "
                     "trailer: does the jack still carry?"
                 )
+    found += _under_the_jack(form, figures, system)
     found += _between_steps(form)
     found += _more_than_bathroom_scales(form, system)
     now, then = _both(form, thing, figures)
@@ -272,6 +312,27 @@ def doubts(form: WeighForm, result: Result, system: UnitSystem) -> list[str]:
             "reading in the other unit?"
         )
     return found
+
+
+def _under_the_jack(form: WeighForm, figures: dict[str, Any], system: UnitSystem) -> list[str]:
+    """A scale meant to be under the coupler that shows as much more as one under the jack."""
+    thing, tongue = form.thing_chosen, figures.get("tongue")
+    if (
+        form.method.slug != "under-the-ball"
+        or not isinstance(thing, Trailer)
+        or tongue is None
+        or not form.cleaned_data.get("empty")
+        or thing.empty_tongue_mass is None
+        or thing.tongue_known != Known.WEIGHED
+    ):
+        return []
+    book = float(thing.empty_tongue_mass.si)
+    if not OVER_JACK[0] < (tongue.value - tongue.tolerance) / book < OVER_JACK[1]:
+        return []
+    return [
+        f"The book has {write_mass(book, system)}. A scale under the jack shows more than one "
+        "under the coupler: where did it stand? There is a way of weighing for either."
+    ]
 
 
 def _between_steps(form: WeighForm) -> list[str]:

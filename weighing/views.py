@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import Any
+from urllib.parse import urlencode
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.core.paginator import Paginator
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
@@ -17,7 +19,7 @@ from book.kinds import slug_of
 from book.models import Ticket
 from book.services.photos import PhotoError
 from measures import Quantity, UnitSystem
-from measures.writing import write_length, write_mass, write_percent
+from measures.writing import write_entered, write_length, write_mass, write_percent
 from mechanics.weighing import Figure, Line, Result
 from weighing.finding import FindTickets
 from weighing.forms import AboardRows, WeighForm, machines_of, rows_of
@@ -37,6 +39,11 @@ NAMES = {
     "tongue": "The tongue",
     "load": "The load on the beam",
     "trailer_axles": "The trailer's axles",
+    "axles": "The axles together",
+    "truck_front_hitched": "Truck's front axle, hitched",
+    "truck_rear_hitched": "Truck's rear axle, hitched",
+    "truck_front": "Truck's front axle, alone",
+    "truck_rear": "Truck's rear axle, alone",
     "balance": "Balance point, from the first support",
     "left": "Left side",
     "right": "Right side",
@@ -92,6 +99,8 @@ def weigh(request: YardRequest, slug: str) -> HttpResponse:
         "thing": request.GET.get("thing", ""),
         "read_by": request.user.shown_name,
     }
+    # what another way of weighing hands over
+    initial |= {b.name: request.GET[b.name][:60] for b in method.boxes if b.name in request.GET}
     again = request.GET.get("again", "")
     rows: list[dict[str, Any]] = []
     if again.isdigit():
@@ -119,6 +128,7 @@ def edit_ticket(request: YardRequest, pk: int) -> HttpResponse:
         "thing": _thing_key(ticket),
         "empty": ticket.readings.get("empty", False),
         "first_weighing": ticket.first_id,
+        "choice": ticket.readings.get("choice", ""),
     }
     for name in ("place", "number", "fee", "read_by", "aboard"):
         initial[name] = getattr(ticket, name)
@@ -204,6 +214,7 @@ def _weigh(
         "ticket": ticket,
         "outcome": None if result is None else outcome_of(result, unit),
         "doubts": [] if result is None else doubts(form, result, unit),
+        "hand_over": _hand_over(form) if result is not None else "",
         "offers": [] if result is None else would_offer(form, result, system=unit),
         "problems": _problems(form) if data is not None and looking else [],
         "title": method.title,
@@ -212,6 +223,15 @@ def _weigh(
     if looking:
         return render(request, "weighing/_outcome.html", context)
     return render(request, "weighing/method.html", context, status=status)
+
+
+def _hand_over(form: WeighForm) -> str:
+    """Where a wheel read over a beam goes on to the other wheels, its readings with it."""
+    if form.method.slug != "lever":
+        return ""
+    boxes = {"reading": "left_1", "tare": "tare", "beam": "beam", "arm": "arm"}
+    read = {boxes[name]: write_entered(q) for name, q in form.readings().items()}
+    return f"{reverse('weigh_by', args=['wheel-by-wheel'])}?{urlencode(read)}"
 
 
 def _problems(form: WeighForm) -> list[str]:

@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from mechanics.errors import InputError
-from mechanics.fit import Belief, Seen, What, fit, predict, suspects
+from mechanics.fit import MEASURED, Belief, Seen, What, fit, predict, suspects
 from mechanics.item import Facing
 from mechanics.loads import compute_loads
 from mechanics.tests.outfits import random_plan
@@ -130,3 +130,43 @@ class TwoSlips(SimpleTestCase):
         few, many = fit(readings[:2], BOOK), fit(readings, BOOK)
         for one, two in zip(few.errors, many.errors, strict=True):
             self.assertLessEqual(two, one * (1 + 1e-6))
+
+
+class AgainstGuesses(SimpleTestCase):
+    """A reading far from a guess says that the guess is worth measuring, and nothing else."""
+
+    def tongue(self, kg_off: float) -> Seen:
+        seen = Seen(what=What.TONGUE_LOADED, kg=0.0, doubt=6.0, mark_m=5.0, at_coupler=True)
+        return replace(seen, kg=predict(BOOK.values(), seen)[0] + kg_off)
+
+    def test_one_reading_against_a_guessed_balance_point_is_never_accused(self) -> None:
+        """250 kg more on the tongue: the balance point half a metre from where it was guessed."""
+        book = replace(BOOK, measured=MEASURED - {"ahead"})
+        found = fit([self.tongue(250)], book)
+        self.assertFalse(found.contradict)
+        self.assertEqual("ahead", found.guess)
+        self.assertEqual((), suspects([self.tongue(250)], book))
+
+    def test_against_measured_figures_it_is(self) -> None:
+        found = fit([self.tongue(250)], BOOK)
+        self.assertTrue(found.contradict)
+        self.assertIsNone(found.guess)
+
+    def test_readings_that_contradict_each_other_are_accused_whatever_the_book_guesses(
+        self,
+    ) -> None:
+        book = replace(BOOK, measured=frozenset({"lever"}))
+        found = fit([self.tongue(0), self.tongue(4), self.tongue(200)], book)
+        self.assertTrue(found.contradict)
+        self.assertIsNone(found.guess)
+
+    def test_the_guess_that_is_pulled_most_is_named(self) -> None:
+        book = replace(BOOK, measured=MEASURED - {"machine", "tongue"}, tongue=(172.0, 80.0))
+        weighed = Seen(what=What.MACHINE, kg=3400.0, doubt=9.0)
+        self.assertEqual("machine", fit([weighed], book).guess)
+
+    def test_estimates_are_the_same_whoever_measured(self) -> None:
+        readings = [self.tongue(250), self.tongue(240)]
+        one, two = fit(readings, BOOK), fit(readings, replace(BOOK, measured=frozenset()))
+        self.assertEqual(one.estimates, two.estimates)
+        self.assertEqual(one.errors, two.errors)

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from mechanics.errors import InputError
 from mechanics.weighing import (
+    Beam,
     Reading,
     Result,
     again,
@@ -17,6 +18,9 @@ from mechanics.weighing import (
     at_the_jack,
     axle_by_axle,
     before_and_after,
+    furthest,
+    hitched_axle_by_axle,
+    hung,
     lever,
     lifts,
     scale_reading,
@@ -60,6 +64,11 @@ def arch(**given: Any) -> Result:
     return squat(right.pop("height"), **right)
 
 
+def beam(*, tare: float = 5.0, arm: float = 0.3, taped: float = 0.0) -> Beam:
+    """A beam a metre long."""
+    return Beam(tare=read(tare), beam_m=read(1.0, taped), arm_m=read(arm, taped))
+
+
 class Impossible(SimpleTestCase):
     def test_each_says_in_one_sentence_what_is_wrong(self) -> None:
         for path, weigh in (
@@ -88,11 +97,41 @@ class Impossible(SimpleTestCase):
             ("axle_1", lambda: axle_by_axle([])),
             ("axle_2", lambda: axle_by_axle([read(900), read(800)])),
             ("reading", lambda: at_the_ball(read(0))),
-            ("jack", lambda: at_the_jack(read(200), jack_m=5.0, axles_m=4.0)),
-            ("jack", lambda: at_the_jack(read(200), jack_m=-0.1, axles_m=4.0)),
-            ("tare", lambda: lever(read(100), tare=read(-1), beam_m=1, arm_m=0.5)),
-            ("reading", lambda: lever(read(5), tare=read(6), beam_m=1, arm_m=0.5)),
-            ("arm", lambda: lever(read(100), tare=read(5), beam_m=0.4, arm_m=0.5)),
+            ("axle_3", lambda: hitched_axle_by_axle([read(900), read(1800)])),
+            ("axle_3", lambda: hitched_axle_by_axle([read(900), read(1800), read(1700)])),
+            (
+                "alone_2",
+                lambda: hitched_axle_by_axle(
+                    [read(900), read(1800), read(2700)], (read(950), read(1900))
+                ),
+            ),
+            (
+                "alone_2",
+                lambda: hitched_axle_by_axle(
+                    [read(900), read(1800), read(2700)], (read(950), read(940))
+                ),
+            ),
+            (
+                "alone_1",
+                lambda: hitched_axle_by_axle(
+                    [read(900), read(1800), read(2700)], (read(0), read(940))
+                ),
+            ),
+            ("jack", lambda: at_the_jack(read(200), jack_m=read(5.0), axles_m=read(4.0))),
+            ("jack", lambda: at_the_jack(read(200), jack_m=read(-0.1), axles_m=read(4.0))),
+            ("axles", lambda: at_the_jack(read(200), jack_m=read(0), axles_m=read(0.2, 0.3))),
+            ("reading", lambda: hung(read(20), rigging=read(20))),
+            ("rigging", lambda: hung(read(200), rigging=read(-1))),
+            ("tare", lambda: beam(tare=-1)),
+            ("reading", lambda: lever(read(5), beam=beam(tare=6))),
+            ("arm", lambda: beam(arm=1.5)),
+            ("arm", lambda: beam(arm=0.01, taped=0.02)),
+            ("left_1", lambda: wheel_by_wheel([read(5)], [read(90)], beam=beam(tare=6))),
+            ("tongue", lambda: wheel_by_wheel([read(5)], [read(9)], tongue=read(0))),
+            (
+                "tongue",
+                lambda: wheel_by_wheel([read(5)], [read(9)], of="machine", tongue=read(90)),
+            ),
             ("right_1", lambda: wheel_by_wheel([read(400)], [])),
             ("left_2", lambda: wheel_by_wheel([read(400)], [read(400), read(390)])),
             ("right_1", lambda: wheel_by_wheel([read(400)], [read(-3)])),
@@ -102,16 +141,30 @@ class Impossible(SimpleTestCase):
             ("trailer_tight", lambda: pads(tight=(read(3100), read(2100), read(3900)))),
             ("rigging", lambda: lifts(read(400), read(300), rigging=read(-2))),
             ("first", lambda: lifts(read(4), read(3), rigging=read(20))),
-            ("apart", lambda: lifts(read(400), read(300), rigging=read(2), apart_m=0.0)),
+            ("apart", lambda: lifts(read(400), read(300), rigging=read(2), apart_m=read(0))),
             ("known_1", lambda: arch(first_kg=-1.0)),
             ("known_2", lambda: arch(second_kg=0.0)),
             ("height_2", lambda: arch(second_height=read(0.99))),
             ("height", lambda: arch(height=read(0.99))),
+            ("height_2", lambda: arch(second_height=read(0.94, 0.03))),
             (
                 "second",
-                lambda: two_placements(read(300), read(300), moved_m=read(0.4), axles_m=5.0),
+                lambda: two_placements(read(300), read(300), moved_m=read(0.4), axles_m=read(5)),
             ),
-            ("moved", lambda: two_placements(read(300), read(200), moved_m=read(0), axles_m=5.0)),
+            (
+                "moved",
+                lambda: two_placements(read(300), read(200), moved_m=read(0), axles_m=read(5)),
+            ),
+            (
+                "moved",
+                lambda: two_placements(
+                    read(300), read(200), moved_m=read(0.01, 0.012), axles_m=read(5)
+                ),
+            ),
+            (
+                "axles",
+                lambda: two_placements(read(300), read(200), moved_m=read(1), axles_m=read(0)),
+            ),
             ("reading.tolerance", lambda: read(1, -1)),
         ):
             with self.subTest(path=path), self.assertRaises(InputError) as caught:
@@ -135,7 +188,7 @@ class Doubts(SimpleTestCase):
     ) -> None:
         """The jack stands nearer to the axles than the ball, so it carries more."""
         shown = tongue * axles / (axles - jack)
-        found = at_the_jack(read(shown, doubt), jack_m=jack, axles_m=axles).main
+        found = at_the_jack(read(shown, doubt), jack_m=read(jack), axles_m=read(axles)).main
         self.assertAlmostEqual(tongue, found.value, places=6)
         self.assertLessEqual(found.tolerance, doubt)
 
@@ -153,7 +206,7 @@ class Doubts(SimpleTestCase):
     def test_the_balance_point_lies_between_the_supports(
         self, one: float, two: float, apart: float
     ) -> None:
-        result = lifts(read(one), read(two), rigging=read(0), apart_m=apart)
+        result = lifts(read(one), read(two), rigging=read(0), apart_m=read(apart))
         balance = result.figures[1].value
         self.assertTrue(0 <= balance <= apart)
         self.assertAlmostEqual(one * balance, two * (apart - balance), places=4)
@@ -161,3 +214,51 @@ class Doubts(SimpleTestCase):
     def test_a_scales_step_and_part(self) -> None:
         reading = scale_reading(4000, step_kg=10, part=0.002)
         self.assertAlmostEqual(5 + 8, reading.tolerance)
+
+    @given(kg, kg, st.lists(kg, min_size=1, max_size=3), kg, kg)
+    def test_a_hitched_truck_and_trailer_add_up(
+        self, front: float, rear: float, axles: list[float], own_front: float, own_rear: float
+    ) -> None:
+        """Trailer is its axles and the tongue; the truck's own axles are those unhitched."""
+        steps = [front, front + rear]
+        for axle in axles:
+            steps.append(steps[-1] + axle)
+        alone = (read(own_front), read(own_front + own_rear))
+        if not front + rear > own_front + own_rear:
+            with self.assertRaisesMessage(InputError, "alone_2"):
+                hitched_axle_by_axle([read(s) for s in steps], alone)
+            return
+        result = hitched_axle_by_axle([read(s) for s in steps], alone)
+        found = {figure.of: figure.value for figure in result.figures}
+        self.assertAlmostEqual(found["trailer"], found["tongue"] + found["trailer_axles"], places=5)
+        self.assertAlmostEqual(sum(axles), found["trailer_axles"], places=5)
+        self.assertAlmostEqual(own_front, found["truck_front"])
+        self.assertAlmostEqual(own_rear, found["truck_rear"], places=5)
+        without = hitched_axle_by_axle([read(s) for s in steps])
+        self.assertEqual("trailer_axles", without.main.of)
+        self.assertNotIn("tongue", {figure.of for figure in without.figures})
+
+    def test_wheels_say_no_more_than_they_carry(self) -> None:
+        """Of a trailer its axles' load; with the tongue the trailer; of a machine all of it."""
+        four = ([read(285), read(286)], [read(285), read(287)])
+        for of, tongue, name, value in (
+            ("trailer", None, "trailer_axles", 1143),
+            ("", None, "axles", 1143),
+            ("machine", None, "whole", 1143),
+            ("trailer", read(172), "trailer", 1315),
+            ("", read(172), "trailer", 1315),
+        ):
+            with self.subTest(of=of, tongue=tongue):
+                main = wheel_by_wheel(*four, of=of, tongue=tongue).main
+                self.assertEqual((name, value), (main.of, main.value))
+
+    def test_furthest_of_a_sum_is_the_sum_of_doubts(self) -> None:
+        self.assertAlmostEqual(
+            5.0,
+            furthest(
+                lambda a, b: a - b,
+                read(100, 2),
+                read(40, 3),
+            ),
+        )
+        self.assertEqual(0.0, furthest(lambda a: a * a, read(7)))

@@ -19,6 +19,7 @@ from weighing.fitting import accept, estimates, put_together, versions
 from weighing.gathering import Subject, believed, gather, subjects_of
 from weighing.learning import bias_of
 from weighing.models import AcceptedFit, HaulTicket
+from weighing.services import offers
 from weighing.tests.test_weigh import WeighCase
 
 ORCHARD = "Orchard tractor to the Quarry Lane block"
@@ -315,14 +316,46 @@ class HaulTickets(FitCase):
         self.assertEqual([], bias_of(self.trailer, UnitSystem.US))
         self.assertNotContains(self.client.get(self.at()), "as its tickets go")
 
-    def test_hauls_with_bars_say_nothing_of_the_trailers_axles(self) -> None:
+    def figures_read(self, ticket: Ticket) -> list[str]:
+        """Which figures of a ticket the fit takes, by what they are."""
+        subject = Subject(trailer=self.trailer, machine=self.harrow)
+        return [g.figure for g in gather(subject)[0] if g.ticket == ticket]
+
+    def test_with_bars_hung_only_the_whole_trailer_is_what_it_seems(self) -> None:
+        """The truck is handed less than the tongue, the axles carry as much more."""
+        kept = HaulTicket.objects.filter(haul=self.haul, ticket__method="haul").get().ticket
+        self.assertEqual(["tongue_mass", "axles_mass"], self.figures_read(kept))
+        kept.readings["bars"] = True
+        kept.save()
+        self.assertEqual(["whole_mass"], self.figures_read(kept))
+        # a ticket of an earlier version does not say; the haul stands in
+        del kept.readings["bars"]
+        kept.save()
+        self.assertEqual(["tongue_mass", "axles_mass"], self.figures_read(kept))
         document = self.haul.document
         document["hitch"]["weight_distribution"] = {"front_axle_restoration": 0.5}
         Haul.objects.filter(pk=self.haul.pk).update(document=document)
-        subject = Subject(trailer=self.trailer, machine=self.harrow)
-        kept = HaulTicket.objects.filter(haul=self.haul, ticket__method="haul").get()
-        read = [g.figure for g in gather(subject)[0] if g.ticket == kept.ticket]
-        self.assertNotIn("axles_mass", read)
+        self.assertEqual(["whole_mass"], self.figures_read(kept))
+
+    def test_a_haul_read_with_bars_hung_says_so_for_good(self) -> None:
+        document = self.haul.document
+        document["hitch"]["weight_distribution"] = {"front_axle_restoration": 0.5}
+        Haul.objects.filter(pk=self.haul.pk).update(document=document)
+        self.client.post(self.at(), {**self.PADS, **self.ABOUT, "do": "keep"})
+        ticket = Ticket.objects.get(number="4711")
+        self.assertIs(True, ticket.readings["bars"])
+
+    def test_an_empty_trailer_read_with_bars_hung_offers_no_tongue(self) -> None:
+        ticket = Ticket(
+            yard=self.yard,
+            whole_mass=Quantity.parse("2950 lb"),
+            tongue_mass=Quantity.parse("310 lb"),
+            readings={"empty": True, "bars": True},
+        )
+        ticket.thing = self.trailer
+        self.assertEqual(["Empty mass"], [offer.what for offer in offers(ticket)])
+        ticket.readings["bars"] = False
+        self.assertEqual(2, len(offers(ticket)))
 
     def test_the_scale_house_prints_a_ticket_of_a_haul(self) -> None:
         out = io.StringIO()

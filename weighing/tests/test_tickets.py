@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import importlib
 import io
 from datetime import timedelta
 from typing import Any
 
+from django.apps import apps
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
@@ -14,6 +16,8 @@ from PIL import Image
 from book.models import Machine, Ticket, Trailer
 from demo.plate import plate_photo
 from hauls.services.yard import dump_whole, load_whole, read_file
+from measures import Quantity
+from weighing.services import offers
 from weighing.tests.test_weigh import GIVEN, WeighCase
 from weighing.ticket_table import take_tickets_in
 from yards.models import Yard
@@ -323,3 +327,37 @@ def json_bytes(document: dict[str, Any]) -> bytes:
     import json
 
     return json.dumps(document).encode()
+
+
+class OfEarlierVersions(WeighCase):
+    def test_wheels_that_were_kept_as_the_whole_trailer_become_its_axles_load(self) -> None:
+        trailer = Trailer.objects.get(name="14 ft tilt")
+        machine = Machine.objects.get(name="Kestrel T6 compact loader")
+        kept = []
+        for thing in (trailer, machine):
+            ticket = Ticket(
+                yard=self.yard,
+                method="wheel-by-wheel",
+                weighed_on=timezone.localdate(),
+                whole_mass=Quantity.parse("2520 lb"),
+                front_axle_mass=Quantity.parse("1260 lb"),
+                readings={
+                    "figures": [["whole", 1143.0, 9.0], ["left", 571.5, 4.5]],
+                    "tolerance_kg": {"whole_mass": 9.0},
+                    "empty": True,
+                },
+            )
+            ticket.thing = thing
+            ticket.save()
+            kept.append(ticket)
+        migration = importlib.import_module("book.migrations.0012_wheels_are_not_the_trailer")
+        migration.wheels_to_axles(apps, None)
+        for ticket in kept:
+            ticket.refresh_from_db()
+        wheels, whole = kept
+        self.assertEqual((None, "2520 lb"), (wheels.whole_mass, str(wheels.axles_mass)))
+        self.assertIsNone(wheels.front_axle_mass)
+        self.assertEqual(["trailer_axles", 1143.0, 9.0], wheels.readings["figures"][0])
+        self.assertEqual({"axles_mass": 9.0}, wheels.readings["tolerance_kg"])
+        self.assertEqual([], offers(wheels))
+        self.assertEqual("2520 lb", str(whole.whole_mass))

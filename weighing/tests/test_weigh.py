@@ -12,7 +12,9 @@ from django.utils import timezone
 from book.history import changes_of
 from book.models import Machine, Ticket, Trailer, Truck
 from hauls.tests.test_views import YardCase
+from measures import Quantity
 from weighing.methods import HAS, METHODS, WANTS
+from weighing.services import offers
 
 GIVEN = {
     "together-and-alone": {"together": "15,360", "alone": "5600 kg"},
@@ -23,7 +25,7 @@ GIVEN = {
         "steer_alone": "3480",
         "drive_alone": "3420",
     },
-    "axle-by-axle": {"axle_1": "2620", "axle_2": "4580"},
+    "axle-by-axle": {"choice": "machine", "axle_1": "2620", "axle_2": "4580"},
     "before-and-after": {"with_machine": "15360", "without": "10020"},
     "under-the-ball": {"reading": "175"},
     "at-the-jack": {"reading": "400", "jack": "15", "axles": "16 ft 8 in"},
@@ -38,7 +40,8 @@ GIVEN = {
         "height_2": "37",
         "height": "36.5",
     },
-    "again": {"reading_1": "380", "reading_2": "400", "reading_3": "390"},
+    "hung-at-the-coupler": {"reading": "1352", "rigging": "20"},
+    "again": {"choice": "small", "reading_1": "380", "reading_2": "400", "reading_3": "390"},
     "two-placements": {"first": "1129", "second": "648", "moved": "18", "axles": "200"},
 }
 COMES_TO = {
@@ -50,6 +53,7 @@ COMES_TO = {
     "lever": "909 lb",
     "wheel-by-wheel": "2,880 lb",
     "two-lifts": "7,592 lb",
+    "hung-at-the-coupler": "1,332 lb",
     "gauge": "1,120 lb",
     "squat": "960 lb",
     "again": "390 lb",
@@ -204,12 +208,133 @@ class Tickets(WeighCase):
 
     def test_a_trucks_axles(self) -> None:
         truck = Truck.objects.get(name="Old half-ton")
-        self.keep("axle-by-axle", thing=f"trucks-{truck.pk}", number="3", empty="on")
+        key = f"trucks-{truck.pk}"
+        self.keep("axle-by-axle", thing=key, number="3", empty="on", choice="truck")
         self.client.post(f"/weigh/tickets/{Ticket.objects.get(number='3').pk}/book/")
         truck.refresh_from_db()
         self.assertEqual(
             ("2620 lb", "1960 lb"), (str(truck.front_axle_mass), str(truck.rear_axle_mass))
         )
+
+    HITCHED = {"choice": "hitched", "axle_1": "3100", "axle_2": "6900", "axle_3": "13600"}
+
+    def test_a_hitched_trucks_axles_stay_out_of_the_book(self) -> None:
+        """3,100 / 6,900 / 13,600 with a trailer on: the rear axle has the tongue in it."""
+        truck = Truck.objects.get(name="Old half-ton")
+        was = (str(truck.front_axle_mass), str(truck.rear_axle_mass))
+        key = f"trucks-{truck.pk}"
+        self.keep("axle-by-axle", thing=key, number="5", empty="on", **self.HITCHED)
+        ticket = Ticket.objects.get(number="5")
+        self.assertEqual([], offers(ticket))
+        self.assertIsNone(ticket.front_axle_mass)
+        self.client.post(f"/weigh/tickets/{ticket.pk}/book/")
+        truck.refresh_from_db()
+        self.assertEqual(was, (str(truck.front_axle_mass), str(truck.rear_axle_mass)))
+        page = self.client.get(f"/weigh/tickets/{ticket.pk}/")
+        self.assertContains(page, "Truck&#39;s rear axle, hitched")
+        # a ticket of an earlier version does not say what rolled on
+        ticket.readings = {"empty": True, "figures": []}
+        ticket.front_axle_mass = Quantity.parse("3100 lb")
+        self.assertEqual([], offers(ticket))
+
+    def test_hitched_and_alone_tell_trailer_tongue_and_the_trucks_own_axles(self) -> None:
+        trailer = Trailer.objects.get(name="14 ft tilt")
+        both = {**self.HITCHED, "alone_1": "3280", "alone_2": "5900"}
+        self.keep("axle-by-axle", thing=f"trailers-{trailer.pk}", number="6", empty="on", **both)
+        ticket = Ticket.objects.get(number="6")
+        self.assertEqual(
+            ("7700 lb", "1000 lb", "6700 lb"),
+            (str(ticket.whole_mass), str(ticket.tongue_mass), str(ticket.axles_mass)),
+        )
+        truck = Truck.objects.get(name="Old half-ton")
+        self.keep("axle-by-axle", thing=f"trucks-{truck.pk}", number="7", empty="on", **both)
+        found = {o.what: o.then for o in offers(Ticket.objects.get(number="7"))}
+        self.assertEqual({"Front axle mass": "3,280 lb", "Rear axle mass": "2,620 lb"}, found)
+
+    def test_what_rolled_on_has_to_be_said_and_to_fit(self) -> None:
+        trailer = Trailer.objects.get(name="14 ft tilt")
+        machine = Machine.objects.get(name="Kestrel T6 compact loader")
+        axles = {"axle_1": "3100", "axle_2": "6900"}
+        for more, words in (
+            ({**axles}, "Choose this first"),
+            ({**axles, "choice": "hitched"}, "there is a third step"),
+            ({**self.HITCHED, "alone_1": "3280"}, "two steps"),
+            ({**axles, "choice": "truck", "thing": f"trailers-{trailer.pk}"}, "does not roll on"),
+            ({**axles, "choice": "truck", "thing": f"machines-{machine.pk}"}, "a machine"),
+            ({**self.HITCHED, "thing": f"machines-{machine.pk}"}, "on its own wheels"),
+            ({**axles, "choice": "sideways"}, "Select a valid choice"),
+        ):
+            with self.subTest(more=more):
+                answer = self.client.post(
+                    "/weigh/axle-by-axle/",
+                    {"weighed_on": str(timezone.localdate()), "keep": "1", **more},
+                )
+                self.assertContains(answer, words, status_code=422)
+                self.assertContains(answer, 'value="3100"', status_code=422)
+
+    def test_wheels_of_a_trailer_offer_no_more_than_its_axles(self) -> None:
+        """Four wheels of 630 of a 2,900 lb trailer are 2,520 on its axles, not its mass."""
+        trailer = Trailer.objects.get(name="14 ft tilt")
+        wheels = dict.fromkeys(("left_1", "right_1", "left_2", "right_2"), "630")
+        key = f"trailers-{trailer.pk}"
+        self.keep("wheel-by-wheel", thing=key, number="8", empty="on", **wheels)
+        ticket = Ticket.objects.get(number="8")
+        self.assertEqual([], offers(ticket))
+        self.assertEqual((None, "2520 lb"), (ticket.whole_mass, str(ticket.axles_mass)))
+        live = self.live("wheel-by-wheel", **wheels)
+        self.assertContains(live, "The axles together")
+        self.keep("wheel-by-wheel", thing=key, number="9", empty="on", **wheels, tongue="380")
+        found = {o.what: o.then for o in offers(Ticket.objects.get(number="9"))}
+        self.assertEqual({"Empty mass": "2,900 lb", "Empty tongue weight": "380 lb"}, found)
+
+    def test_a_reading_over_a_beam_is_handed_to_the_wheels(self) -> None:
+        live = self.live("lever", **GIVEN["lever"])
+        self.assertContains(live, "Weigh the other wheels the same way")
+        address = live.content.decode().split('href="')[1].split('"')[0].replace("&amp;", "&")
+        page = self.client.get(address)
+        for value in ("315 lb", "12 lb", "33 in", "11 in"):
+            self.assertContains(page, f'value="{value}"')
+        over = {"left_1": "311", "right_1": "240", "tare": "8", "beam": "33", "arm": "11"}
+        answer = self.live("wheel-by-wheel", **over)
+        self.assertContains(answer, "1,605 lb")
+        for lacking, words in (
+            ({"beam": ""}, "two tapes"),
+            ({"arm": ""}, "two tapes"),
+            ({"beam": "", "arm": ""}, "goes with its two tapes"),
+        ):
+            self.assertContains(self.live("wheel-by-wheel", **{**over, **lacking}), words)
+
+    def test_a_trailer_lifted_at_two_supports(self) -> None:
+        trailer = Trailer.objects.get(name="14 ft tilt")
+        self.keep("two-lifts", thing=f"trailers-{trailer.pk}", number="10", empty="on")
+        found = {o.what: o.then for o in offers(Ticket.objects.get(number="10"))}
+        self.assertEqual({"Empty mass": "7,592 lb"}, found)
+        self.keep("hung-at-the-coupler", thing=f"trailers-{trailer.pk}", number="11", empty="on")
+        found = {o.what: o.then for o in offers(Ticket.objects.get(number="11"))}
+        self.assertEqual({"Empty tongue weight": "1,332 lb"}, found)
+
+    def test_reading_again_goes_by_its_own_scale(self) -> None:
+        """Half a step and a part of 390 lb: 1 and 4 on a small scale, 10 and 1 on a vehicle's."""
+        coarse = self.live(
+            "again", choice="small", reading_1="390", reading_2="390", reading_3="390"
+        )
+        self.assertContains(coarse, "± 5 lb")
+        vehicle = self.live(
+            "again", choice="vehicle", reading_1="390", reading_2="390", reading_3="390"
+        )
+        self.assertContains(vehicle, "± 11 lb")
+        plated = self.live("again", choice="small", reading_1="390", reading_2="390", step="20 lb")
+        self.assertContains(plated, "± 14 lb")
+
+    def test_a_tongue_that_reads_like_one_under_the_jack_is_asked_about(self) -> None:
+        trailer = Trailer.objects.get(name="20 ft equipment trailer")
+        key = f"trailers-{trailer.pk}"
+        high = str(float(trailer.empty_tongue_mass.value) * 1.12)
+        asked = self.live("under-the-ball", reading=high, thing=key, empty="on")
+        self.assertContains(asked, "where did it stand?")
+        right = str(trailer.empty_tongue_mass.value)
+        calm = self.live("under-the-ball", reading=right, thing=key, empty="on")
+        self.assertNotContains(calm, "where did it stand?")
 
     def test_a_driver_keeps_tickets_and_changes_no_figure(self) -> None:
         driver = Client()
