@@ -32,6 +32,7 @@ from book.models import (
     TruckLoad,
 )
 from measures import UnitSystem
+from measures.writing import in_units_of
 from yards.models import Yard
 
 
@@ -43,6 +44,7 @@ class InUnits:
     def prepare(self, units: UnitSystem) -> None:
         """Set units and classes on every field."""
         for field in self.fields.values():
+            field.help_text = in_units_of(str(field.help_text), units)
             if isinstance(field, QuantityFormField):
                 field.units = units
                 bare = units.bare_unit(field.kind)

@@ -26,8 +26,8 @@ from book.figures import (
 )
 from book.models import Bulk, Hitch, HitchPart, Known, Machine, MachinePart, Thing, Trailer, Truck
 from book.tolerances import Tolerances
-from measures import UnitSystem, write_length, write_mass
-from measures.writing import write_entered, write_percent
+from measures import Quantity, UnitSystem, write_length, write_mass
+from measures.writing import in_units_of, write_given, write_percent
 from mechanics.heap import MATERIALS
 from mechanics.limits import SAME_SIZE_M
 from mechanics.units import M_PER_IN
@@ -62,6 +62,9 @@ class Doubt:
 
 
 Words = tuple[UnitSystem, Tolerances]
+
+USUAL_BALLS: Final = "{1 7/8, 2, 2 5/16 or 3 in|50 mm, or 48, 51, 59 or 76 mm}"
+"""Sizes of usual balls, as they are stamped."""
 
 
 def gaps(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Gap]:
@@ -243,10 +246,15 @@ def _truck_doubts(truck: Truck, words: Words) -> Iterator[Doubt]:
         )
     tow = tow_limit_kg(truck)
     for hitch in truck.hitches.all():
-        yield from _hitch_doubts(hitch, tow, mass)
+        yield from _hitch_doubts(hitch, tow, mass, lambda q: write_given(q, words[0]))
 
 
-def _hitch_doubts(hitch: Hitch, tow: float | None, mass: Callable[[float], str]) -> Iterator[Doubt]:
+def _hitch_doubts(
+    hitch: Hitch,
+    tow: float | None,
+    mass: Callable[[float], str],
+    given: Callable[[Quantity], str],
+) -> Iterator[Doubt]:
     gooseneck = hitch.type in (Hitch.Type.GOOSENECK, Hitch.Type.FIFTH_WHEEL)
     if gooseneck and si(hitch.offset) > 0.3:
         yield Doubt(
@@ -265,7 +273,7 @@ def _hitch_doubts(hitch: Hitch, tow: float | None, mass: Callable[[float], str])
         rating = chain.trailer_rating(weakest)
         if rating is not None and si(rating) < tow * LOW_RATING:
             yield Doubt(
-                question=f"{weakest.name} is rated {write_entered(rating)}, the truck "
+                question=f"{weakest.name} is rated {given(rating)}, the truck "
                 f"{mass(tow)}. The part governs: is it the right one for this truck?",
                 field="hitches",
             )
@@ -474,8 +482,8 @@ def _part_doubts(part: HitchPart, words: Words) -> Iterator[Doubt]:
         size = si(part.ball_size)
         if not any(abs(size - usual) <= SAME_SIZE_M for usual in USUAL_BALLS_M):
             yield Doubt(
-                question=f"{write_entered(part.ball_size)} is not a usual ball. It is stamped on "
-                "top: 1 7/8, 2, 2 5/16, 3 in or 50 mm.",
+                question=f"{write_given(part.ball_size, words[0])} is not a usual ball. It is "
+                + in_units_of(f"stamped on top: {USUAL_BALLS}.", words[0]),
                 field="ball_size",
             )
 
@@ -486,13 +494,14 @@ def _bulk_doubts(bulk: Bulk, words: Words) -> Iterator[Doubt]:
         density = si(bulk.density)
         if not 0.8 * material.least_kg_m3 <= density <= 1.2 * material.greatest_kg_m3:
             yield Doubt(
-                question=f"{write_entered(bulk.density)} is far from what {material.name.lower()} "
-                "usually weighs. The right unit?",
+                question=f"{write_given(bulk.density, words[0])} is far from what "
+                f"{material.name.lower()} usually weighs. The right unit?",
                 field="density",
             )
     if bulk.volume is not None and not 0.01 <= si(bulk.volume) <= 30:
         yield Doubt(
-            question=f"A volume of {write_entered(bulk.volume)}? The right unit?", field="volume"
+            question=f"A volume of {write_given(bulk.volume, words[0])}? The right unit?",
+            field="volume",
         )
 
 

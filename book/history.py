@@ -36,7 +36,7 @@ from book.models import (
     YardOfChange,
 )
 from measures import Quantity
-from measures.writing import write_entered
+from measures.writing import UnitSystem, write_given
 from yards.models import User, Yard
 
 SHOWN = 60
@@ -108,14 +108,15 @@ class Change:
     differences: tuple[Difference, ...]
 
 
-def changes_of(thing: Thing) -> list[Change]:
-    """The thing's changes, the newest first. A change that altered no figure is left out."""
+def changes_of(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Change]:
+    """The thing's changes, the newest first, in the person's units. A change that altered no
+    figure is left out."""
     versions = list(
         Version.objects.get_for_object(thing)
         .select_related("revision__user")
         .order_by("-revision_id")[: SHOWN + 1]
     )
-    snapshots = {v.pk: _snapshot(thing, v.revision) for v in versions}
+    snapshots = {v.pk: _snapshot(thing, v.revision, units) for v in versions}
     changes = []
     for newer, older in zip(versions, [*versions[1:], None], strict=True):
         if older is None and len(versions) > SHOWN:
@@ -159,7 +160,7 @@ Snapshot = dict[tuple[str, str], tuple[str, str]]
 """Key of the owner and field name, to what it is called and its value in words."""
 
 
-def _snapshot(thing: Thing, revision: Revision) -> Snapshot:
+def _snapshot(thing: Thing, revision: Revision, units: UnitSystem) -> Snapshot:
     """Every figure of the thing as the recorded change holds it."""
     versions = list(revision.version_set.select_related("content_type"))
     names = _names(versions)
@@ -179,13 +180,13 @@ def _snapshot(thing: Thing, revision: Revision) -> Snapshot:
                 if parent is None or parent not in owners:
                     left.append(version)
                     continue
-                label = _label(model, fields, version.object_repr, names)
+                label = _label(model, fields, version.object_repr, names, units)
                 owners[key] = label
             for field in model._meta.get_fields():
                 if _is_shown(model, field):
-                    words = _words(field, fields.get(field.attname), names)  # type: ignore[union-attr]
+                    words = _words(field, fields.get(field.attname), names, units)  # type: ignore[union-attr]
                     if field.many_to_many:
-                        words = _words(field, fields.get(field.name), names)
+                        words = _words(field, fields.get(field.name), names, units)
                     title = f"{label}: {field.verbose_name}" if label else field.verbose_name  # type: ignore[union-attr]
                     found[(f"{model.__name__}{version.object_id}", field.name)] = (title, words)
         if len(left) == len(waiting):
@@ -231,16 +232,20 @@ def _label(
     fields: dict[str, Any],
     shown: str,
     names: dict[tuple[type[models.Model], str], str],
+    units: UnitSystem,
 ) -> str:
     if model in (HitchLink, TrailerPart):
         return "hitch part"
     if model is TrailerAxle:
         position = fields.get("position")
-        return f"axle at {write_entered(position)}" if isinstance(position, Quantity) else "axle"
+        known = isinstance(position, Quantity)
+        return f"axle at {write_given(position, units)}" if known else "axle"
     return str(fields.get("name") or shown)
 
 
-def _words(field: Any, value: Any, names: dict[tuple[type[models.Model], str], str]) -> str:
+def _words(
+    field: Any, value: Any, names: dict[tuple[type[models.Model], str], str], units: UnitSystem
+) -> str:
     if field.many_to_many:
         found = [names.get((field.related_model, str(pk)), "a part") for pk in value or ()]
         return ", ".join(sorted(found))
@@ -249,7 +254,7 @@ def _words(field: Any, value: Any, names: dict[tuple[type[models.Model], str], s
     if field.is_relation:
         return names.get((field.related_model, str(value)), "a part since removed")
     if isinstance(value, Quantity):
-        return write_entered(value)
+        return write_given(value, units)
     if isinstance(value, bool):
         return "yes" if value else "no"
     return str(dict(field.flatchoices).get(value, value))

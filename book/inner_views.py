@@ -81,7 +81,9 @@ def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> Ht
             "help": "Receiver, sleeve, ball mount, ball: each with the ratings stamped on it.",
             "formset": parts,
         },
-        "chain": chain_shown(hitch, None) if pk is not None and data is None else None,
+        "chain": chain_shown(hitch, None, request.user.unit_system)
+        if pk is not None and data is None
+        else None,
         "version": truck.version if behind or data is None else data.get("version"),
         "why": "" if data is None else data.get("why", ""),
         "behind": behind,

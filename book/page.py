@@ -24,7 +24,7 @@ from book.models import (
 from book.summary import chain_shown, derived, fluid_sources, sums
 from book.tolerances import Tolerances
 from measures import UnitSystem
-from measures.writing import write_entered, write_length, write_mass
+from measures.writing import write_given, write_length, write_mass
 from yards.access import YardRequest
 
 NEWEST: Final = 5
@@ -35,7 +35,7 @@ def figures_of(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tu
     """The two or three figures that tell one thing from another in a list."""
 
     def mass(quantity: Any) -> str:
-        return "not known" if quantity is None else write_entered(quantity)
+        return "not known" if quantity is None else write_given(quantity, units)
 
     if isinstance(thing, Truck):
         return [
@@ -72,7 +72,7 @@ def _machine_figures(
         built = built_machine(machine, _drawn_as(machine), tolerances)
     except IncompleteError:
         front, rear = machine.reach_front, machine.reach_rear
-        mass = "not known" if machine.mass is None else write_entered(machine.mass)
+        mass = "not known" if machine.mass is None else write_given(machine.mass, units)
         length = (
             "not known"
             if front is None or rear is None
@@ -150,7 +150,7 @@ class Weighed:
     loaded: str
 
 
-def _tickets(thing: Thing) -> list[Weighed] | None:
+def _tickets(thing: Thing, units: UnitSystem) -> list[Weighed] | None:
     """The thing's newest scale tickets with their readings; ``None`` for what nobody weighs."""
     if not isinstance(thing, (Truck, Trailer, Machine)):
         return None
@@ -159,7 +159,7 @@ def _tickets(thing: Thing) -> list[Weighed] | None:
         Weighed(
             ticket=ticket,
             readings=[
-                (str(ticket._meta.get_field(name).verbose_name), write_entered(reading))  # type: ignore[union-attr]
+                (str(ticket._meta.get_field(name).verbose_name), write_given(reading, units))  # type: ignore[union-attr]
                 for name in Ticket.READINGS
                 if (reading := getattr(ticket, name)) is not None
             ],
@@ -191,9 +191,9 @@ def beside(
             chains.append(
                 {
                     "hitch": hitch,
-                    "alone": chain_shown(hitch, None),
+                    "alone": chain_shown(hitch, None, units),
                     "pairs": [
-                        (trailer, chain_shown(hitch, trailer))
+                        (trailer, chain_shown(hitch, trailer, units))
                         for trailer in trailers
                         if trailer.links.all()
                     ],
@@ -210,7 +210,7 @@ def beside(
             "chains": chains,
             "photos": list(thing.photos.all()),
             "photo_form": PhotoForm(),
-            "tickets": _tickets(thing),
+            "tickets": _tickets(thing, units),
             "ticket_count": thing.tickets.count(),
             "ticket_form": ticket_form or TicketForm(units=units, prefix="ticket"),
             "on": _whereabouts(thing),

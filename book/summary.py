@@ -30,7 +30,7 @@ from book.models import (
 )
 from book.tolerances import Tolerances
 from measures import Quantity, UnitSystem, write_length, write_mass
-from measures.writing import write_entered, write_inches, write_percent
+from measures.writing import write_given, write_inches, write_percent
 from mechanics.fluids import FLUIDS
 from mechanics.heap import MATERIALS
 from mechanics.rules import NEAR_HITCH
@@ -124,7 +124,7 @@ def _truck(truck: Truck, told: Told) -> Iterator[Derived]:
         how = {
             Truck.EmptyFrom.AXLES: "both axles on the scale"
             + (
-                f", less {write_entered(truck.aboard_mass)} aboard"
+                f", less {write_given(truck.aboard_mass, units)} aboard"
                 if truck.aboard_mass is not None
                 else ""
             ),
@@ -168,8 +168,8 @@ def _truck(truck: Truck, told: Told) -> Iterator[Derived]:
         yield Derived(
             name="Towing limit",
             figure=mass(tow),
-            arithmetic=f"gross train mass {write_entered(truck.gcwr)} − MAM "
-            f"{write_entered(truck.gvwr)}",
+            arithmetic=f"gross train mass {write_given(truck.gcwr, units)} − MAM "
+            f"{write_given(truck.gvwr, units)}",
         )
 
 
@@ -193,7 +193,8 @@ def _trailer(trailer: Trailer, told: Told) -> Iterator[Derived]:
         yield Derived(
             name="It carries",
             figure=mass(si(trailer.gvwr) - empties.mass_kg),
-            arithmetic=f"GVWR {write_entered(trailer.gvwr)} − own weight {mass(empties.mass_kg)}",
+            arithmetic=f"GVWR {write_given(trailer.gvwr, units)} − own weight "
+            f"{mass(empties.mass_kg)}",
         )
     if trailer.tongue_taken_at is not None and trailer.tongue_taken_at.si > 0:
         lever = lever_m(trailer) or 1.0
@@ -214,7 +215,7 @@ def _trailer(trailer: Trailer, told: Told) -> Iterator[Derived]:
         yield Derived(
             name="Empty as hauled",
             figure=f"{mass(empties.mass_kg)}, tongue {mass(empties.tongue_kg)}",
-            arithmetic=f"weighed {write_entered(trailer.empty_mass)}; {terms}",
+            arithmetic=f"weighed {write_given(trailer.empty_mass, units)}; {terms}",
         )
     yield Derived(
         name="Empty tongue share",
@@ -237,7 +238,7 @@ def _hitch_part(part: HitchPart, told: Told) -> Iterator[Derived]:
             yield Derived(
                 name=name,
                 figure=write_mass(si(rating) * NEAR_HITCH, units),
-                arithmetic=f"{write_entered(rating)} ÷ 1.2: above it the plan says near, "
+                arithmetic=f"{write_given(rating, units)} ÷ 1.2: above it the plan says near, "
                 "for 20 % spare",
             )
 
@@ -249,12 +250,12 @@ def _bulk(bulk: Bulk, told: Told) -> Iterator[Derived]:
     except IncompleteError:
         return
     if bulk.measured == Bulk.Measured.COUNT:
-        how = f"{bulk.count} × {write_entered(bulk.piece_mass)}"
+        how = f"{bulk.count} × {write_given(bulk.piece_mass, units)}"
     elif bulk.density is not None:
-        how = f"{write_entered(bulk.volume)} × {write_entered(bulk.density)}"
+        how = f"{write_given(bulk.volume, units)} × {write_given(bulk.density, units)}"
     else:
         material = MATERIALS[bulk.material]
-        how = f"{write_entered(bulk.volume)} of {material.name.lower()}. {material.source}"
+        how = f"{write_given(bulk.volume, units)} of {material.name.lower()}. {material.source}"
     yield Derived(
         name="Mass", figure=_with(body.mass_kg, body.mass_tolerance_kg, units), arithmetic=how
     )
@@ -262,7 +263,7 @@ def _bulk(bulk: Bulk, told: Told) -> Iterator[Derived]:
     yield Derived(
         name="Balances",
         figure=f"{write_length(from_front, units)} behind its front edge",
-        arithmetic=f"{bulk.get_heap_display().lower()}, over {write_entered(bulk.length)}; "
+        arithmetic=f"{bulk.get_heap_display().lower()}, over {write_given(bulk.length, units)}; "
         f"give or take {write_inches(body.ahead_tolerance_m, units)}",
     )
 
@@ -278,7 +279,7 @@ def _machine(machine: Machine, told: Told) -> Iterator[Derived]:
         yield Derived(
             name="Mass as hauled",
             figure=_with(body.mass_kg, body.mass_tolerance_kg, units),
-            arithmetic=_how_known(machine, built.pieces),
+            arithmetic=_how_known(machine, built.pieces, units),
         )
         yield Derived(
             name="Balances",
@@ -288,13 +289,14 @@ def _machine(machine: Machine, told: Told) -> Iterator[Derived]:
     yield Derived(name="Length", figure=write_length(outline.front_m + outline.rear_m, units))
 
 
-def _how_known(machine: Machine, pieces: tuple[Any, ...]) -> str:
+def _how_known(machine: Machine, pieces: tuple[Any, ...], units: UnitSystem) -> str:
     if machine.built == Machine.Built.PARTS:
         return f"sum of {len(pieces)} parts"
     if len(pieces) > 1:
         return "the weighed whole, with parts put on and taken off"
     if machine.built == Machine.Built.AXLES:
-        return f"{write_entered(machine.front_axle_mass)} + {write_entered(machine.rear_axle_mass)}"
+        front, rear = machine.front_axle_mass, machine.rear_axle_mass
+        return f"{write_given(front, units)} + {write_given(rear, units)}"
     return str(Known(machine.mass_known).label).lower()
 
 
@@ -363,11 +365,11 @@ def _sum(
     )
 
 
-def chain_shown(hitch: Hitch, trailer: Trailer | None) -> ChainShown:
+def chain_shown(hitch: Hitch, trailer: Trailer | None, units: UnitSystem) -> ChainShown:
     """A hitch's chain, alone or with a trailer's own parts at its end."""
     chain = assemble(hitch, trailer)
     weakest_trailer, weakest_tongue = chain.weakest_trailer, chain.weakest_tongue
-    verdict, words = _chain_words(chain, trailer)
+    verdict, words = _chain_words(chain, trailer, units)
     return ChainShown(
         title=hitch.name if trailer is None else f"{hitch.name} with {trailer.name}",
         links=tuple(
@@ -375,8 +377,8 @@ def chain_shown(hitch: Hitch, trailer: Trailer | None) -> ChainShown:
                 name=part.name,
                 kind=str(part.get_kind_display()),
                 pk=part.pk,
-                trailer=_rating(chain.trailer_rating(part)),
-                tongue=_rating(chain.tongue_rating(part)),
+                trailer=_rating(chain.trailer_rating(part), units),
+                tongue=_rating(chain.tongue_rating(part), units),
                 weakest_trailer=part is weakest_trailer,
                 weakest_tongue=part is weakest_tongue,
             )
@@ -388,22 +390,22 @@ def chain_shown(hitch: Hitch, trailer: Trailer | None) -> ChainShown:
     )
 
 
-def _chain_words(chain: Chain, trailer: Trailer | None) -> tuple[str, str]:
+def _chain_words(chain: Chain, trailer: Trailer | None, units: UnitSystem) -> tuple[str, str]:
     parts = []
     for word, part, rating in (
         ("trailer", chain.weakest_trailer, chain.trailer_rating),
         ("tongue", chain.weakest_tongue, chain.tongue_rating),
     ):
         if part is not None:
-            parts.append(f"{word}: {part.name}, {_rating(rating(part))}")
+            parts.append(f"{word}: {part.name}, {_rating(rating(part), units)}")
     weakest = "Weakest for the " + "; for the ".join(parts) + "." if parts else ""
     if trailer is None or not trailer.links.all():
         return "", weakest
     if chain.fits is False:
         return (
             "over",
-            f"The ball is {_rating(chain.ball_size)}, the coupler is made for "
-            f"{_rating(chain.coupler_size)}. {weakest}",
+            f"The ball is {_rating(chain.ball_size, units)}, the coupler is made for "
+            f"{_rating(chain.coupler_size, units)}. {weakest}",
         )
     if chain.fits is None and (chain.ball_size or chain.coupler_size):
         lacking = "coupler's ball size" if chain.coupler_size is None else "ball's size"
@@ -411,8 +413,8 @@ def _chain_words(chain: Chain, trailer: Trailer | None) -> tuple[str, str]:
     return ("ok" if chain.fits else ""), weakest
 
 
-def _rating(rating: Quantity | None) -> str:
-    return NOT_KNOWN if rating is None else write_entered(rating)
+def _rating(rating: Quantity | None, units: UnitSystem) -> str:
+    return NOT_KNOWN if rating is None else write_given(rating, units)
 
 
 def fluid_sources() -> list[tuple[str, str]]:

@@ -185,7 +185,7 @@ def _cell(row: Any, column: Column, units: UnitSystem) -> str:
     if value is None:
         return ""
     if isinstance(value, Quantity):
-        number = f"{value.value.normalize():f}"
+        number = value.plain
         return number if value.unit == units.bare_unit(column.kind) else f"{number} {value.unit}"
     if isinstance(value, bool):
         return "yes" if value else "no"

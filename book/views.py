@@ -202,7 +202,8 @@ def history(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     """Who changed what, when and why."""
     kind = kind_of(slug)
     thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
-    context = {"kind": kind, "thing": thing, "changes": changes_of(thing), "place": "book"}
+    changes = changes_of(thing, request.user.unit_system)
+    context = {"kind": kind, "thing": thing, "changes": changes, "place": "book"}
     return render(request, "book/history.html", context)
 
 

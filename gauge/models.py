@@ -32,7 +32,7 @@ class Gauge(YardOwned):
         default=Unit.LB,
         help_text="Lines in another unit are dropped.",
     )
-    step = MassField("its step", null=True, help_text="Empty: 20 lb.")
+    step = MassField("its step", null=True, help_text="Empty: {20 lb|9 kg}.")
     rating = MassField(
         "its rating", null=True, help_text="It shows no more than this, whatever stands on it."
     )

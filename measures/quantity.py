@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
@@ -56,6 +57,22 @@ UNIT_TABLES: Final = {
 }
 """Units by kind; no unit stands in two of them."""
 
+LARGE_UNITS: Final = ("t", "ton", "m", "ft", "yd3", "m3", "t/m3", "kg/L", "lb/gal")
+"""Units of which nobody hauls thousands: a comma before three digits may be a decimal one."""
+
+_ONE_GROUP = re.compile(r"[1-9]\d{0,2}([.,])\d{3}")
+
+
+def could_be_two(number: str, unit: str) -> bool:
+    """Whether two people would read a written number differently.
+
+    ``7.000`` is seven to some and seven thousand to others, where thousands are hauled of
+    that unit; ``1,250`` likewise where they are not.
+    """
+    match = _ONE_GROUP.fullmatch(number)
+    return match is not None and (match[1] == ",") == (unit in LARGE_UNITS)
+
+
 _TABLE_OF = {unit: table for table in UNIT_TABLES.values() for unit in table}
 
 
@@ -71,8 +88,14 @@ class Quantity:
             raise ValueError(f"{self.unit} is not a unit of mass, length, volume or density")
 
     def __str__(self) -> str:
-        number = self.value.normalize()
-        return f"{number:f} {self.unit}"
+        return f"{self.plain} {self.unit}"
+
+    @property
+    def plain(self) -> str:
+        """The bare number as a file or a box holds it: no thousands set apart, and never with
+        just three digits behind the point where two people would read that differently."""
+        text = f"{self.value.normalize():f}"
+        return f"{text}0" if could_be_two(text.lstrip("-"), self.unit) else text
 
     @classmethod
     def parse(cls, stored: str) -> Quantity:

@@ -7,7 +7,7 @@ from decimal import Decimal, InvalidOperation
 from fractions import Fraction
 from typing import Final
 
-from measures.quantity import DENSITY_UNITS, Quantity
+from measures.quantity import DENSITY_UNITS, Quantity, could_be_two
 
 LARGEST = Decimal(10) ** 9
 
@@ -78,12 +78,47 @@ _WITH_WORDS = re.compile(
 _NUMBER = r"\d[\d,. ]*(?:\s+\d+/\d+)?|\d+/\d+|\.\d+"
 _SINGLE = re.compile(rf"(?P<number>{_NUMBER})\s*(?P<unit>[a-z#]+\.?|'|\")?")
 _FEET_INCHES = re.compile(
-    r"(?P<feet>\d[\d,]*)\s*(?:'|-|(?:ft|foot|feet)\b\.?)\s*-?\s*"
+    r"(?P<feet>\d[\d,]*)\s*(?P<by>'|-|(?:ft|foot|feet)(?![a-z])\.?)\s*-?\s*"
     r"(?P<inches>\d+(?:[.,]\d+)?(?:\s+\d+/\d+)?|\d+/\d+|\.\d+)\s*(?:\"|(?:in|ins|inch|inches)\b\.?)?"
 )
 _PRIMES = str.maketrans(
     {"′": "'", "’": "'", "‘": "'", "″": '"', "”": '"', "“": '"', "−": "-", "–": "-"}
 )
+
+
+US_UNITS: Final = ("lb", "in", "ft", "ton", "gal", "yd3", "ft3", "lb/yd3", "lb/ft3", "lb/gal")
+
+MASS_LIKE: Final = ("7,000, 7,000 lb or 3.5 tons", "3,200, 3,200 kg or 3.2 t")
+LENGTH_LIKE: Final = (
+    "12 ft 6 1/2 in, 12' 6.5\", 12-6.5 or 150.5 in",
+    "3,820, 3,820 mm or 3.82 m",
+)
+VOLUME_LIKE: Final = ("82 gal or 4 yd3", "310 L or 3 m3")
+DENSITY_LIKE: Final = ("2,700 lb/yd3 or 10.7 lb/gal", "1,600 kg/m3 or 1.6 t/m3")
+"""How each kind is written, in the units of whoever types."""
+
+
+def _like(examples: tuple[str, str], unit: str) -> str:
+    return examples[0 if unit in US_UNITS else 1]
+
+
+def _ask_which(text: str, number: str, unit: str) -> None:
+    """Refuse a number that two people would read differently.
+
+    ``7.000`` is seven to some and seven thousand to others; ``1,250 t`` likewise.
+
+    Raises:
+        ReadingError: it could be either; the message offers both.
+    """
+    if not could_be_two(number.strip(), unit):
+        return
+    whole, rest = re.split("[.,]", number.strip())
+    thousands = f"{whole}{rest}"
+    part = rest.rstrip("0")
+    decimal = f"{whole}.{part}" if part else whole
+    raise ReadingError(
+        f"“{text.strip()[:40]}” could be {decimal} {unit} or {thousands} {unit}. Write one of them."
+    )
 
 
 class ReadingError(ValueError):
@@ -101,8 +136,9 @@ def read_mass(text: str, default_unit: str) -> Quantity:
     unit = _MASS_WORDS.get((match["unit"] or default_unit).rstrip(".")) if match else None
     if match is None or unit is None:
         raise ReadingError(
-            f"“{text.strip()[:40]}” is not a mass. Write it like 7,000 or 7000 lb or 3.5 t."
+            f"“{text.strip()[:40]}” is not a mass. Write it like {_like(MASS_LIKE, default_unit)}."
         )
+    _ask_which(text, match["number"], unit)
     return _bounded(_number(match["number"]), unit, text)
 
 
@@ -121,6 +157,12 @@ def read_length(text: str, default_unit: str) -> Quantity:
         cleaned = cleaned[1:].lstrip()
     quantity: Quantity | None = None
     if match := _FEET_INCHES.fullmatch(cleaned):
+        if match["by"] == "-" and "/" in match["inches"] and " " not in match["inches"].strip():
+            feet, part = match["feet"], match["inches"].strip()
+            raise ReadingError(
+                f"“{text.strip()[:40]}” could be {feet} ft {part} in or {feet} {part} in. Write "
+                "one of them."
+            )
         inches = _number(match["inches"])
         if inches < 12:
             quantity = _bounded(12 * _number(match["feet"]) + inches, "in", text)
@@ -132,11 +174,12 @@ def read_length(text: str, default_unit: str) -> Quantity:
     elif match := _SINGLE.fullmatch(cleaned):
         unit = _LENGTH_WORDS.get((match["unit"] or default_unit).rstrip("."))
         if unit is not None:
+            _ask_which(text, match["number"], unit)
             quantity = _bounded(_number(match["number"]), unit, text)
     if quantity is None:
         raise ReadingError(
             f"“{text.strip()[:40]}” is not a length. "
-            "Write it like 12 ft 6 1/2 in, 12' 6.5\", 12-6.5, 150.5 in or 3.82 m."
+            f"Write it like {_like(LENGTH_LIKE, default_unit)}."
         )
     return Quantity(-quantity.value, quantity.unit) if negative else quantity
 
@@ -151,8 +194,10 @@ def read_volume(text: str, default_unit: str) -> Quantity:
     unit = _VOLUME_WORDS.get((match["unit"] or default_unit).rstrip(".").lower()) if match else None
     if match is None or unit is None:
         raise ReadingError(
-            f"“{text.strip()[:40]}” is not a volume. Write it like 82 gal, 310 L, 4 yd3 or 3 m3."
+            f"“{text.strip()[:40]}” is not a volume. "
+            f"Write it like {_like(VOLUME_LIKE, default_unit)}."
         )
+    _ask_which(text, match["number"], unit)
     return _bounded(_number(match["number"]), unit, text)
 
 
@@ -172,8 +217,9 @@ def read_density(text: str, default_unit: str) -> Quantity:
     if match is None or unit not in DENSITY_UNITS:
         raise ReadingError(
             f"“{text.strip()[:40]}” is not a density. "
-            "Write it like 2,700 lb/yd3, 10.7 lb/gal or 1.6 t/m3."
+            f"Write it like {_like(DENSITY_LIKE, default_unit)}."
         )
+    _ask_which(text, match["number"], unit)
     return _bounded(_number(match["number"]), unit, text)
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from enum import Enum
 from fractions import Fraction
 
@@ -11,6 +12,7 @@ from measures.quantity import (
     MASS_UNITS,
     VOLUME_UNITS,
     Quantity,
+    could_be_two,
 )
 from mechanics.units import KG_PER_LB, M_PER_IN
 
@@ -186,11 +188,18 @@ def write_share_against(share: float, limit: float) -> str:
 
 
 def write_entered(quantity: Quantity) -> str:
-    """A quantity as it was entered, in its own unit: ``7,000 lb``, ``16 ft``, ``150.5 in``."""
-    number = quantity.value
-    text = f"{number:,f}"
-    if "." in text:
-        text = text.rstrip("0").rstrip(".")
+    """A quantity as it was entered, in its own unit: ``7,000 lb``, ``16 ft``, ``150.5 in``.
+
+    What is written is read again as the same.
+    """
+    plain = quantity.plain
+    whole, point, part = plain.partition(".")
+    grouped = f"{int(whole):,}"
+    if whole.startswith("-") and grouped == "0":
+        grouped = "-0"
+    text = f"{grouped}{point}{part}"
+    if could_be_two(text.lstrip("-"), quantity.unit):
+        text = plain
     return f"{text} {quantity.unit}"
 
 
@@ -200,6 +209,7 @@ def write_given(quantity: Quantity, system: UnitSystem, *, step: int = 16) -> st
     ``1,588 kg (3,500 lb)``: one page shows one system, and nothing that was typed is lost.
     """
     entered, si = write_entered(quantity), float(quantity.si)
+    other = {"gal": "L", "yd3": "m3", "ft3": "m3", "L": "gal", "m3": "yd3"}
     if quantity.unit in MASS_UNITS:
         if quantity.unit == system.mass_unit:
             return entered
@@ -207,6 +217,25 @@ def write_given(quantity: Quantity, system: UnitSystem, *, step: int = 16) -> st
     if quantity.unit in LENGTH_UNITS:
         shown = write_length(si, system, step=step)
         # a tape is read in feet and inches, however it was typed
-        own = (system is UnitSystem.METRIC) == (quantity.unit in ("mm", "cm", "m"))
-        return shown if own else f"{shown} ({entered})"
-    return entered
+        metric = quantity.unit in ("mm", "cm", "m")
+        if (system is UnitSystem.METRIC) == metric:
+            return shown
+        return f"{shown} ({entered if metric else write_length(si, UnitSystem.US, step=step)})"
+    metric = quantity.unit in ("L", "m3", "kg/m3", "t/m3", "kg/L")
+    if (system is UnitSystem.METRIC) == metric:
+        return entered
+    if quantity.unit in VOLUME_UNITS:
+        unit = other[quantity.unit]
+        number = si / float(VOLUME_UNITS[unit])
+    else:
+        unit = "lb/yd3" if metric else "kg/m3"
+        number = si / float(DENSITY_UNITS[unit])
+    return f"{write_number(number, 0 if number >= 100 else 1)} {unit} ({entered})"
+
+
+_EITHER = re.compile(r"\{([^{}|]*)\|([^{}|]*)\}")
+
+
+def in_units_of(text: str, system: UnitSystem) -> str:
+    """A text with its figures in the person's units: of ``{30 in|750 mm}`` one is kept."""
+    return _EITHER.sub(lambda match: match[2 if system is UnitSystem.METRIC else 1], text)

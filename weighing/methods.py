@@ -413,7 +413,7 @@ METHODS: Final = {
                 "Stand the scale under the coupler, at the height it is towed at.",
                 "Lower the coupler on it, jack off the ground, and read.",
             ),
-            cautions=(LEVEL, FEET, "A bathroom scale ends at 300 to 400 lb (135 to 180 kg)."),
+            cautions=(LEVEL, FEET, "A bathroom scale ends at {300 to 400 lb|135 to 180 kg}."),
             boxes=(Box(name="reading", label="Scale under the coupler"),),
             compute=lambda f: at_the_ball(f.mass("reading")),
         ),
@@ -547,7 +547,7 @@ METHODS: Final = {
             ),
             cautions=(
                 LEVEL,
-                "Lift at the ball's or pin's own place: a foot behind it reads higher.",
+                "Lift at the ball's or pin's own place: {a foot|30 cm} behind it reads higher.",
                 "Nobody under it, a hand's breadth at most.",
             ),
             boxes=(
@@ -609,9 +609,13 @@ METHODS: Final = {
             scale=GAUGE,
             steps=(
                 "Read the tongue with the machine where it stands; mark the place.",
-                "Move the machine along the deck by a foot or two, read again, tape how far.",
+                "Move the machine along the deck by {a foot or two|30 to 60 cm}, read again, tape "
+                "how far.",
             ),
-            cautions=(LEVEL, "The tape decides: half an inch of it is worth 3 % in 18 in."),
+            cautions=(
+                LEVEL,
+                "The tape decides: {half an inch|12 mm} of it is worth 3 % in {18 in|450 mm}.",
+            ),
             boxes=(
                 Box(name="first", label="Tongue, first place"),
                 Box(name="second", label="Tongue, second place"),

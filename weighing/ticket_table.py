@@ -64,9 +64,11 @@ COLUMNS: Final = (
     Column(name="empty", words="yes where a trailer or truck was weighed empty."),
     Column(
         name="loads",
-        words="What was aboard, one after another with semicolons: “person | Ida | 180 lb”, "
-        "“fuel | full”, “item | Harrow 48 | | 150 in | forward” (name, mass, mark, facing), "
-        "or “load | Gravel | 1.2 t | 80 in | forward” for what is no machine of the book.",
+        words="What was aboard, one after another with semicolons: "
+        "“person | Ida | {180 lb|82 kg}”, “fuel | full”, "
+        "“item | Harrow 48 | | {150 in|3.8 m} | forward” (name, mass, mark, facing), or "
+        "“load | Gravel | {2400 lb|1.2 t} | {80 in|2 m} | forward” for what is no machine of the "
+        "book.",
     ),
 )
 
@@ -91,7 +93,7 @@ def _cell(ticket: Ticket, column: Column, units: UnitSystem) -> str:
         mass: Quantity | None = getattr(ticket, column.name)
         if mass is None:
             return ""
-        number = f"{mass.value.normalize():f}"
+        number = mass.plain
         return number if mass.unit == units.mass_unit else f"{number} {mass.unit}"
     if column.name == "name":
         text = "" if thing is None else thing.name

@@ -45,7 +45,8 @@ class HitchPart(Thing):
     ball_size = LengthField(
         "ball size",
         null=True,
-        help_text="Of a ball its diameter, of a coupler the ball it is made for: 2 5/16 in, 50 mm.",
+        help_text="Of a ball its diameter, of a coupler the ball it is made for: "
+        "{2 5/16 in|50 mm}, as stamped.",
     )
     shank_size = LengthField(
         "shank or opening",
@@ -102,7 +103,7 @@ class Hitch(models.Model):
     bar_length = LengthField(
         "bars hang behind the ball by",
         null=True,
-        help_text="Ball back to the chain on the trailer's frame. Empty: about 30 in.",
+        help_text="Ball back to the chain on the trailer's frame. Empty: about {30 in|750 mm}.",
     )
     front_axle_restoration = models.DecimalField(
         "weight-distributing bars give back, %",

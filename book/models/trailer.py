@@ -125,7 +125,7 @@ class Trailer(Thing):
     concentration_mass = MassField(
         "most on one length",
         null=True,
-        help_text="Where the maker gives one: 8,000 lb within 6 ft, say.",
+        help_text="Where the maker gives one: {8,000 lb within 6 ft|3,600 kg within 1.8 m}, say.",
     )
     concentration_length = LengthField("that length", null=True)
     dovetail_length = LengthField(

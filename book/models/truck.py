@@ -67,7 +67,7 @@ class Truck(Thing):
     kerb_with_driver = models.BooleanField(
         "counts a driver in",
         default=False,
-        help_text="Metric papers often do: 75 kg. Taken off again.",
+        help_text="Metric papers often do: {165 lb|75 kg}. Taken off again.",
     )
     front_share = models.DecimalField(
         "of it on the front axle, %",

@@ -78,7 +78,7 @@ class Trucks(YardCase):
         page = self.client.get(f"/book/trucks/{truck.pk}/")
         for words in ("Maximum authorised mass (MAM)", "Gross train mass", "Nose weight limit"):
             self.assertContains(page, words)
-        self.assertContains(page, "gross train mass 6,500 kg − MAM 3,000 kg")
+        self.assertContains(page, "gross train mass 14,330 lb (6,500 kg) − MAM 6,614 lb (3,000 kg)")
         hitch = Hitch.objects.create(truck=truck, name="Towbar", offset=truck.wheelbase)
         section = truck_section(truck, hitch, FileUnits("kg", "mm"))
         self.assertEqual(section["max_trailer_mass"], 3500)
@@ -387,7 +387,7 @@ class TrailersAndMachines(YardCase):
         self.user.save()
         page = self.client.get("/book/tolerances/")
         self.assertContains(page, "Usual: 9 kg (20 lb).")
-        self.assertContains(page, "Usual: 13 mm (0.5 in).")
+        self.assertContains(page, "Usual: 13 mm (1/2 in).")
         self.judging(scale_step="10", stop="20")
         yard = Yard.objects.get(pk=self.yard.pk)
         self.assertEqual(yard.tolerances, {"scale_step": "10 kg", "stop": "20 mm"})

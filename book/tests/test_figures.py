@@ -180,7 +180,7 @@ class Chains(Yards):
                     section = hitch_section(hitch, trailer, FileUnits("lb", "in"))
                     names = [part["name"] for part in section["components"]]
                     self.assertEqual(len(names), len(set(names)))
-                    shown = chain_shown(hitch, trailer)
+                    shown = chain_shown(hitch, trailer, UnitSystem.US)
                     self.assertEqual(shown.verdict, "ok" if chain.fits else "over")
                     self.assertIn(chain.weakest_trailer.name, shown.words)
                     seen.add(chain.fits)
@@ -210,7 +210,7 @@ class Chains(Yards):
         HitchPart.objects.filter(name="Coupler, tilt").update(ball_size=None)
         chain = assemble(hitch, trailer)
         self.assertIsNone(chain.fits)
-        self.assertEqual(chain_shown(hitch, trailer).verdict, "unknown")
+        self.assertEqual(chain_shown(hitch, trailer, UnitSystem.US).verdict, "unknown")
 
     def test_hardware_weighs_what_its_parts_weigh_but_for_the_receiver(self) -> None:
         hitch = Hitch.objects.get(truck__name="Old half-ton")
@@ -346,7 +346,7 @@ class GapsAndDoubts(Yards):
         gravel = Bulk.objects.get(name="Gravel, two yards spread")
         gravel.density, gravel.volume = q("2700 kg/m3"), q("2000 m3")
         self.assertIn("far from what gravel, dry usually weighs", self.asked(gravel))
-        self.assertIn("A volume of 2,000 m3?", self.asked(gravel))
+        self.assertIn("A volume of 2,616 yd3 (2000 m3)?", self.asked(gravel))
 
     def test_nothing_is_asked_of_a_plain_entry(self) -> None:
         self.assertEqual(self.asked(Trailer.objects.get(name="25 ft gooseneck")), "")

@@ -60,7 +60,7 @@ class History(YardCase):
         self.client.post(f"/book/trucks/{truck.pk}/", data)
         found = {d.what: (d.before, d.after) for d in changes_of(truck)[0].differences}
         self.assertEqual(found["Driver: mass"], ("170 lb", "182 lb"))
-        self.assertEqual(found["Dog: mass"], ("", "31 kg"))
+        self.assertEqual(found["Dog: mass"], ("", "68 lb (31 kg)"))
 
     def test_a_hitch_and_its_parts_are_part_of_the_trucks_history(self) -> None:
         truck = Truck.objects.get(name="Old half-ton")
@@ -70,7 +70,7 @@ class History(YardCase):
         newest = changes_of(truck)[0]
         found = {d.what: (d.before, d.after) for d in newest.differences}
         self.assertEqual(newest.why, "front mount")
-        self.assertEqual(found["Front ball: behind the rear axle"], ("", "-46 in"))
+        self.assertEqual(found["Front ball: behind the rear axle"], ("", "−3 ft 10 in"))
         self.assertIn(("", "Big ball"), found.values())
         hitch = truck.hitches.get(name="Front ball")
         truck.refresh_from_db()
@@ -78,7 +78,7 @@ class History(YardCase):
             f"/book/trucks/{truck.pk}/hitches/{hitch.pk}/remove/", {"version": truck.version}
         )
         found = {d.what: (d.before, d.after) for d in changes_of(truck)[0].differences}
-        self.assertEqual(found["Front ball: behind the rear axle"], ("-46 in", ""))
+        self.assertEqual(found["Front ball: behind the rear axle"], ("−3 ft 10 in", ""))
 
     def test_saving_without_a_change_adds_no_line(self) -> None:
         before = len(changes_of(Machine.objects.get(name="Ridge R5 roller")))

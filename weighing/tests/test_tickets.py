@@ -53,7 +53,12 @@ class Aboard(WeighCase):
         self.assertEqual(["person", "fuel", "item"], [load.kind for load in loads])
         self.assertEqual(("82 kg", "150 in"), (str(loads[0].mass), str(loads[2].reference)))
         page = self.client.get(f"/weigh/tickets/{ticket.pk}/")
-        for words in ("People: Jo, 82 kg", "Fuel: three quarters", "facing backward", "150 in"):
+        for words in (
+            "People: Jo, 181 lb (82 kg)",
+            "Fuel: three quarters",
+            "facing backward",
+            "12 ft 6 in",
+        ):
             self.assertContains(page, words)
 
     def test_a_row_that_does_not_say_what_it_is(self) -> None:

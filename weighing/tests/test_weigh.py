@@ -12,7 +12,8 @@ from django.utils import timezone
 from book.history import changes_of
 from book.models import Machine, Ticket, Trailer, Truck
 from hauls.tests.test_views import YardCase
-from measures import Quantity
+from measures import Quantity, UnitSystem
+from measures.writing import in_units_of
 from weighing.methods import HAS, METHODS, WANTS
 from weighing.services import offers
 
@@ -93,7 +94,8 @@ class Picking(WeighCase):
             page = self.client.get(f"/weigh/{slug}/")
             with self.subTest(slug):
                 self.assertTrue(method.steps and method.cautions)
-                for words in (*method.steps, *method.cautions):
+                for text in (*method.steps, *method.cautions):
+                    words = in_units_of(text, UnitSystem.US)
                     self.assertIn(words.replace("'", "&#39;"), page.content.decode())
         self.assertEqual(404, self.client.get("/weigh/by-the-stars/").status_code)
 
