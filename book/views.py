@@ -30,7 +30,7 @@ from book.services.things import (
 from book.tolerances import PERCENTS, QUANTITIES, Tolerances
 from book.yard_forms import RulesForm, TolerancesForm
 from measures import READERS, ReadingError, UnitSystem
-from measures.writing import write_understood
+from measures.writing import write_given
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = ("trucks", "trailers", "machines", "bulk", "hitch-parts")
@@ -190,7 +190,7 @@ def understand(request: YardRequest, kind: str) -> HttpResponse:
     if text:
         try:
             quantity = READERS[kind](text, units.bare_unit(kind))
-            context["words"] = write_understood(quantity, units)
+            context["words"] = write_given(quantity, units)
         except ReadingError as error:
             context["wrong"] = str(error)
     return render(request, "book/_understood.html", context)

@@ -72,9 +72,9 @@ def write_ends(start_m: float, end_m: float, system: UnitSystem) -> tuple[str, s
 
 
 def write_exactly(at_m: float, system: UnitSystem) -> str:
-    """A place between two marks: ``12 ft 11.401 in``, ``3,947.23 mm``."""
+    """A place between two marks: ``12 ft 11.4010 in``, ``3,947.23 mm``."""
     if system is UnitSystem.METRIC:
         return f"{write_number(at_m * 1000, 2)} mm"
     sign = MINUS if at_m < 0 else ""
-    feet, inches = divmod(round(abs(at_m) / M_PER_IN, 3), 12)
-    return f"{sign}{feet:.0f} ft {inches:.3f} in" if feet else f"{sign}{inches:.3f} in"
+    feet, inches = divmod(round(abs(at_m) / M_PER_IN, 4), 12)
+    return f"{sign}{feet:.0f} ft {inches:.4f} in" if feet else f"{sign}{inches:.4f} in"

@@ -129,36 +129,6 @@ def write_length(m: float, system: UnitSystem, *, step: int = 4) -> str:
     return f"{sign}{feet} ft {small} in"
 
 
-def write_understood(quantity: Quantity, system: UnitSystem) -> str:
-    """What a box understood: the entry in its own unit, and in the others of its kind.
-
-    ``16 ft 6 in`` comes back as ``16 ft 6 in, 5,029 mm``; ``3.5 t`` as ``3.5 t, 7,716 lb``.
-    """
-    entered, si = write_entered(quantity), float(quantity.si)
-    if quantity.unit in MASS_UNITS:
-        other = UnitSystem.METRIC if quantity.unit in ("lb", "ton") else UnitSystem.US
-        if quantity.unit in ("t", "ton") and other is not system:
-            return f"{entered}, {write_mass(si, system)}, {write_mass(si, other)}"
-        return f"{entered}, {write_mass(si, other)}"
-    if quantity.unit in LENGTH_UNITS:
-        us = quantity.unit in ("in", "ft")
-        shown = write_length(si, UnitSystem.US, step=16) if us else entered
-        return f"{shown}, {write_length(si, UnitSystem.METRIC if us else UnitSystem.US)}"
-    if quantity.unit in VOLUME_UNITS:
-        other_unit = {"gal": "L", "L": "gal", "m3": "yd3"}.get(quantity.unit, "m3")
-        per = VOLUME_UNITS[other_unit]
-    else:
-        metric = quantity.unit in ("kg/m3", "t/m3", "kg/L")
-        other_unit = "lb/yd3" if metric else "kg/m3"
-        per = DENSITY_UNITS[other_unit]
-    number = si / float(per)
-    return (
-        f"{entered}, {number:,.0f} {other_unit}"
-        if number >= 100
-        else (f"{entered}, {number:,.3g} {other_unit}")
-    )
-
-
 def write_inches(m: float, system: UnitSystem) -> str:
     """A short distance: ``7 in`` to the half inch, or ``180 mm``."""
     if system is UnitSystem.METRIC:

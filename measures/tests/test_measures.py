@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from typing import Any
 
 from django.test import SimpleTestCase
 from hypothesis import given
@@ -17,14 +18,21 @@ from measures import (
     read_mass,
     read_volume,
 )
+from measures.marks import nearest_mark, write_ends, write_place
 from measures.writing import (
+    in_units_of,
     write_entered,
+    write_excess,
+    write_given,
     write_inches,
     write_length,
     write_mass,
+    write_masses_apart,
     write_number,
     write_percent,
-    write_understood,
+    write_rate,
+    write_share_against,
+    write_signed,
 )
 
 US, METRIC = UnitSystem.US, UnitSystem.METRIC
@@ -69,21 +77,154 @@ class VolumesAndDensities(SimpleTestCase):
         self.assertEqual(float(read_volume("1", "gal").si), 0.003785411784)
         self.assertEqual(float(read_volume("1 yd3", "gal").si), 0.764554857984)
 
-    def test_what_a_box_understood(self) -> None:
-        for text, read, shown in (
-            ("7,000", read_mass("7,000", "lb"), "7,000 lb, 3,175 kg"),
-            ("3.5 t", read_mass("3.5 t", "lb"), "3.5 t, 7,716 lb"),
-            ("1 ton", read_mass("1 ton", "lb"), "1 ton, 2,000 lb, 907 kg"),
-            ("16 ft 6", read_length("16 ft 6", "in"), "16 ft 6 in, 5,029 mm"),
-            ("192 in", read_length("192 in", "in"), "16 ft, 4,877 mm"),
-            ("2 5/16", read_length("2 5/16", "in"), "2 5/16 in, 59 mm"),
-            ("3.82 m", read_length("3.82 m", "in"), "3.82 m, 12 ft 6 1/2 in"),
-            ("82 gal", read_volume("82 gal", "gal"), "82 gal, 310 L"),
-            ("4 yd3", read_volume("4 yd3", "gal"), "4 yd3, 3.06 m3"),
-            ("2,700", read_density("2,700", "lb/yd3"), "2,700 lb/yd3, 1,602 kg/m3"),
+    def test_in_the_persons_units_with_what_was_typed_in_brackets(self) -> None:
+        for quantity, us, metric in (
+            ("7000 lb", "7,000 lb", "3,175 kg (7,000 lb)"),
+            ("3.5 t", "7,716 lb (3.5 t)", "3,500 kg (3.5 t)"),
+            ("1 ton", "2,000 lb (1 ton)", "907 kg (1 ton)"),
+            ("198 in", "16 ft 6 in", "5,029 mm (16 ft 6 in)"),
+            ("16 ft", "16 ft", "4,877 mm (16 ft)"),
+            ("2.3125 in", "2 5/16 in", "59 mm (2 5/16 in)"),
+            ("-46 in", "−3 ft 10 in", "−1,168 mm (−3 ft 10 in)"),
+            ("3.82 m", "12 ft 6 3/8 in (3.82 m)", "3,820 mm"),
+            ("82 gal", "82 gal", "310 L (82 gal)"),
+            ("4 yd3", "4 yd3", "3.1 m3 (4 yd3)"),
+            ("310 L", "81.9 gal (310 L)", "310 L"),
+            ("2700 lb/yd3", "2,700 lb/yd3", "1,602 kg/m3 (2,700 lb/yd3)"),
+            ("1.6 t/m3", "2,697 lb/yd3 (1.6 t/m3)", "1.6 t/m3"),
+        ):
+            with self.subTest(quantity=quantity):
+                self.assertEqual(us, write_given(Quantity.parse(quantity), US))
+                self.assertEqual(metric, write_given(Quantity.parse(quantity), METRIC))
+
+    def test_a_text_with_both_systems_keeps_one(self) -> None:
+        text = "ends at {300 lb|135 kg}, or {2 ft|60 cm} on"
+        self.assertEqual("ends at 300 lb, or 2 ft on", in_units_of(text, US))
+        self.assertEqual("ends at 135 kg, or 60 cm on", in_units_of(text, METRIC))
+        self.assertEqual("a {brace", in_units_of("a {brace", US))
+
+
+class TwoReadings(SimpleTestCase):
+    """What two people would read differently is asked about, and what is written never is."""
+
+    def test_each_is_asked_about_with_both_ways(self) -> None:
+        for reader, text, unit, both in (
+            (read_mass, "7.000", "lb", "7 lb or 7000 lb"),
+            (read_mass, "1.250 kg", "lb", "1.25 kg or 1250 kg"),
+            (read_mass, "1,250 t", "lb", "1.25 t or 1250 t"),
+            (read_length, "3,820 m", "in", "3.82 m or 3820 m"),
+            (read_length, "3.820", "mm", "3.82 mm or 3820 mm"),
+            (read_length, "-1,168 m", "mm", "1.168 m or 1168 m"),
+            (read_length, "10-3/4", "in", "10 ft 3/4 in or 10 3/4 in"),
+            (read_volume, "1,500 m3", "L", "1.5 m3 or 1500 m3"),
+            (read_density, "1,600 t/m3", "kg/m3", "1.6 t/m3 or 1600 t/m3"),
+        ):
+            with self.subTest(text=text), self.assertRaisesMessage(ReadingError, both):
+                reader(text, unit)
+
+    def test_what_can_only_be_one_thing_is_read(self) -> None:
+        for reader, text, unit, expected in (
+            (read_mass, "7,000", "lb", "7000 lb"),
+            (read_mass, "7.0", "lb", "7 lb"),
+            (read_mass, "0.500", "t", "0.5 t"),
+            (read_mass, "1.250 t", "lb", "1.25 t"),
+            (read_mass, "1,25 t", "lb", "1.25 t"),
+            (read_mass, "12.3456 kg", "lb", "12.3456 kg"),
+            (read_length, "3.820 m", "in", "3.82 m"),
+            (read_length, "3,820 mm", "in", "3820 mm"),
+            (read_length, "10-3 1/4", "in", "123.25 in"),
+            (read_length, "10 3/4", "in", "10.75 in"),
+            (read_length, "10' 3/4", "in", "120.75 in"),
+            (read_length, "16ft6", "in", "198 in"),
+            (read_length, "16ft6in", "in", "198 in"),
+            (read_length, "16foot6 1/2", "in", "198.5 in"),
         ):
             with self.subTest(text=text):
-                self.assertEqual(write_understood(read, US), shown)
+                self.assertEqual(Quantity.parse(expected), reader(text, unit))
+
+    @given(
+        st.decimals(min_value="0.001", max_value="99999", places=3),
+        st.sampled_from([("lb", read_mass), ("t", read_mass), ("in", read_length)]),
+    )
+    def test_what_is_written_is_read_as_the_same(
+        self, number: Decimal, kind: tuple[str, Any]
+    ) -> None:
+        unit, reader = kind
+        quantity = Quantity(number, unit)
+        for text in (str(quantity), write_entered(quantity)):
+            self.assertEqual(reader(text, "kg" if unit != "in" else "mm").si, quantity.si)
+
+
+class Marks(SimpleTestCase):
+    def test_the_nearest_mark_that_lies_inside(self) -> None:
+        """Half inches first, finer ones where none lies inside, the place itself where no mark
+        does."""
+        inch = 0.0254
+        for at, low, high, expected in (
+            (155.40125, 150.9, 155.40125, 155.0),
+            (155.3, 155.3, 155.4, 155.375),
+            (155.2, 155.06, 155.3, 155.25),
+            (155.41, 155.39, 155.42, 155.41),
+            (150.0, 151.2, 160.0, 151.5),
+            (155.5, 155.5, 156.0, 155.5),
+        ):
+            with self.subTest(at=at):
+                found = nearest_mark(at * inch, low * inch, high * inch, US)
+                self.assertAlmostEqual(expected, found / inch)
+        self.assertAlmostEqual(3.94, nearest_mark(3.9471, 3.83, 3.9471, METRIC))
+
+    def test_ends_are_rounded_into_the_window(self) -> None:
+        inch = 0.0254
+        self.assertEqual(
+            ("12 ft 6 1/4 in", "12 ft 11 1/4 in"), write_ends(150.1 * inch, 155.42 * inch, US)
+        )
+        self.assertEqual(("3,707 mm", "3,998 mm"), write_ends(3.70692, 3.9988, METRIC))
+        self.assertEqual(
+            ("12 ft 11.4010 in", "12 ft 11.4200 in"), write_ends(155.401 * inch, 155.42 * inch, US)
+        )
+
+    @given(st.floats(0.1, 9), st.floats(0, 0.4), st.sampled_from([US, METRIC]))
+    def test_an_end_never_reads_as_outside(
+        self, start: float, width: float, system: UnitSystem
+    ) -> None:
+        unit = "in" if system is US else "mm"
+        for text in write_ends(start, start + width, system):
+            at = float(read_length(text, unit).si)
+            self.assertGreaterEqual(at, start - 2e-5)
+            self.assertLessEqual(at, start + width + 2e-5)
+
+    def test_a_place_reads_on_the_side_of_an_end_where_it_stands(self) -> None:
+        inch = 0.0254
+        end = 155.40125 * inch
+        self.assertEqual("12 ft 11 3/8 in", write_place(end, US, 150 * inch, end))
+        self.assertEqual("12 ft 11 7/16 in", write_place(155.41 * inch, US, 150 * inch, end))
+        self.assertEqual("12 ft 6 in", write_place(150 * inch, US))
+
+
+class Apart(SimpleTestCase):
+    """A value never reads like the limit it breaks."""
+
+    def test_digits_are_added_until_they_differ(self) -> None:
+        self.assertEqual(("9.97 %", "10.0 %"), (write_share_against(0.0997, 0.1), "10.0 %"))
+        self.assertEqual("9.999 %", write_share_against(0.09999, 0.1))
+        self.assertEqual("10.0 %", write_share_against(0.1, 0.1))
+        self.assertEqual("13.7 %", write_share_against(0.1368, 0.15))
+        self.assertEqual("0.3 lb", write_excess(0.3 * 0.45359237, US))
+        self.assertEqual("0.02 kg", write_excess(-0.02, METRIC))
+        self.assertEqual("371 lb", write_excess(-371 * 0.45359237, US))
+        self.assertEqual(
+            ("5,200.3 lb", "5,200.0 lb"),
+            write_masses_apart(5200.3 * 0.45359237, 5200 * 0.45359237, US),
+        )
+        self.assertEqual(("5,201 lb", "5,200 lb"), write_masses_apart(2359.1, 2358.68, US))
+
+    def test_one_way_to_write_a_minus(self) -> None:
+        self.assertEqual("−636 lb", write_mass(-636 * 0.45359237, US))
+        self.assertEqual("−7.7 %", write_percent(-0.077))
+        self.assertEqual("− 40", write_signed(-40.2))
+        self.assertEqual("+ 0", write_signed(-0.2))
+        self.assertEqual("740 lb/in", write_rate(740 * 0.45359237 / 0.0254, US))
+        self.assertEqual("132 kg/cm", write_rate(13200, METRIC))
 
 
 class Lengths(SimpleTestCase):
