@@ -32,7 +32,7 @@ from book.models import (
     TruckLoad,
 )
 from measures import UnitSystem
-from measures.writing import in_units_of
+from measures.writing import in_units_of, write_length
 from yards.models import Yard
 
 
@@ -83,6 +83,7 @@ class ThingForm(InUnits, forms.ModelForm):
         super().__init__(*args, **kwargs)
         self.yard = yard
         self.instance.yard = yard
+        self.units = units
         if "notes" in self.fields:
             self.fields["notes"].widget.attrs["rows"] = 3
         self.prepare(units)
@@ -192,6 +193,26 @@ class MachineForm(ThingForm):
     class Meta:
         model = Machine
         exclude = ("yard",)
+
+    def clean(self) -> dict[str, Any]:
+        """A machine balances somewhere on itself."""
+        cleaned: dict[str, Any] = super().clean() or self.cleaned_data
+        ahead = cleaned.get("balance_ahead")
+        front, rear = cleaned.get("reach_front"), cleaned.get("reach_rear")
+        if ahead is None or cleaned.get("built") != Machine.Built.WHOLE:
+            return cleaned
+        for reach, beyond, words in (
+            (front, ahead.si, "ahead of"),
+            (rear, -ahead.si, "behind"),
+        ):
+            if reach is not None and beyond > reach.si:
+                self.add_error(
+                    "balance_ahead",
+                    f"This lies outside the machine, which reaches "
+                    f"{write_length(float(reach.si), self.units)} {words} its mark. Taped from "
+                    "another point, or is a minus wrong?",
+                )
+        return cleaned
 
 
 class HitchPartForm(ThingForm):

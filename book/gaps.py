@@ -32,6 +32,9 @@ from mechanics.heap import MATERIALS
 from mechanics.limits import SAME_SIZE_M
 from mechanics.units import M_PER_IN
 
+HEAVIEST_KG: Final = 45_000.0
+"""A machine heavier than this is asked about: about 100,000 lb. Common practice, no source."""
+
 ANY_PLAN: Final = "any plan with it"
 LOW_RATING: Final = 0.9
 """A hitch part rated below this part of the truck's tow rating is asked about."""
@@ -343,6 +346,16 @@ def _deck_doubts(trailer: Trailer, axles: list[Any], units: UnitSystem) -> Itera
                 "which is not under the deck. Are both taped from the ball?",
                 field="deck_start",
             )
+    if start is not None and length is not None:
+        for number, axle in enumerate(axles, 1):
+            at = si(axle.position)
+            if at < si(start) or at > si(start) + si(length):
+                where = "ahead of the deck" if at < si(start) else "behind the deck's end"
+                yield Doubt(
+                    question=f"Axle {number} stands {write_length(at, units)} behind the coupler, "
+                    f"{where}. Taped from the ball?",
+                    field="axles",
+                )
     if trailer.track_width and not 1.0 <= si(trailer.track_width) <= 2.8:
         yield Doubt(
             question=f"A track of {write_length(si(trailer.track_width), units)}?",
@@ -408,6 +421,7 @@ def _machine_doubts(machine: Machine, words: Words) -> Iterator[Doubt]:
     if ahead is not None and (
         (front is not None and ahead.si > front.si) or (rear is not None and -ahead.si > rear.si)
     ):
+        # the form refuses it; the book may hold it from before
         yield Doubt(
             question="The balance point lies outside the machine. Is a minus wrong?",
             field="balance_ahead",
@@ -444,6 +458,18 @@ def _machine_doubts(machine: Machine, words: Words) -> Iterator[Doubt]:
                 question=f"{part.name}: a brochure weight. With or without cab, loader and "
                 "fluids? Count each once.",
                 field="parts",
+            )
+    entered = machine.mass if machine.built == Machine.Built.WHOLE else None
+    for field, mass_of in (
+        ("mass", entered),
+        ("front_axle_mass", machine.front_axle_mass),
+        ("rear_axle_mass", machine.rear_axle_mass),
+    ):
+        if mass_of is not None and si(mass_of) > HEAVIEST_KG:
+            yield Doubt(
+                question=f"{write_given(mass_of, units)} is more than anything that goes on these "
+                "trailers. The right unit, or a digit too many?",
+                field=field,
             )
     names = {p.pk: p.name for p in machine.parts.all()}
     for configuration in machine.configurations.all():

@@ -19,6 +19,7 @@ from import_export.resources import Resource
 from import_export.results import RowResult
 
 from book.forms import link_parts
+from book.gaps import doubts
 from book.history import keep, recorded
 from book.models import (
     Configuration,
@@ -29,7 +30,9 @@ from book.models import (
     TrailerAxle,
 )
 from book.tables import FORMULA, Column, Table, unquoted
+from book.tolerances import Tolerances
 from book.yardfile import checked
+from measures import UnitSystem
 from measures.quantity import UNIT_TABLES
 from yards.models import User, Yard
 
@@ -50,6 +53,8 @@ class Line:
     name: str
     outcome: str
     problems: tuple[str, ...] = ()
+    questions: tuple[str, ...] = ()
+    """What is odd about it, and may be right all the same."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -182,8 +187,18 @@ class _TableResource(Resource):
         import_id_fields = ()
         instance_loader_class = BaseInstanceLoader
 
-    def __init__(self, table: Table, given: list[_Given], yard: Yard, *, semicolons: bool) -> None:
+    def __init__(
+        self,
+        table: Table,
+        given: list[_Given],
+        yard: Yard,
+        *,
+        semicolons: bool,
+        units: UnitSystem,
+    ) -> None:
         super().__init__()
+        self.units = units
+        self.questions: dict[str, tuple[str, ...]] = {}
         self.table = table
         self.given = given
         self.yard = yard
@@ -368,6 +383,13 @@ class _TableResource(Resource):
             link_parts(instance, self._parts)
         thing = instance if isinstance(instance, Thing) else getattr(instance, self.table.parent)
         self.touched[(type(thing), thing.pk)] = thing
+        if isinstance(instance, Thing):
+            given = {one.column.name for one in self.given}
+            self.questions[instance.name] = tuple(
+                doubt.question
+                for doubt in doubts(instance, self.units, Tolerances.of(self.yard))
+                if doubt.field in given
+            )
 
     def save_m2m(self, instance: Any, row: Any, **kwargs: Any) -> None:
         """Links are stored with the row."""
@@ -392,7 +414,7 @@ def take_in(
     dataset, given, semicolons = read_table(text, table)
     now = _stamp(table, yard, dataset)
     dry = stamp is None or stamp != now
-    resource = _TableResource(table, given, yard, semicolons=semicolons)
+    resource = _TableResource(table, given, yard, semicolons=semicolons, units=user.unit_system)
     lines: tuple[Line, ...] = ()
     stored = False
     if dry:
@@ -429,10 +451,12 @@ def _run(
     )
     for error in result.base_errors:
         raise error.error
-    return tuple(_lines(result, dataset, table))
+    return tuple(_lines(result, dataset, table, resource.questions))
 
 
-def _lines(result: Any, dataset: tablib.Dataset, table: Table) -> Iterator[Line]:
+def _lines(
+    result: Any, dataset: tablib.Dataset, table: Table, questions: dict[str, tuple[str, ...]]
+) -> Iterator[Line]:
     invalid = {row.number: row for row in result.invalid_rows}
     outcomes = {
         RowResult.IMPORT_TYPE_NEW: "new",
@@ -451,6 +475,7 @@ def _lines(result: Any, dataset: tablib.Dataset, table: Table) -> Iterator[Line]
             name=name,
             outcome="not right" if problems else outcomes.get(found.import_type, ""),
             problems=problems,
+            questions=() if problems else questions.get(name, ()),
         )
 
 

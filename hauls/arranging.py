@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -83,9 +84,13 @@ OFF: Final = ("first", "last")
 
 
 @lru_cache(maxsize=64)
-def arranged(plan: Plan, wishes: Wishes) -> Arranged:
-    """The search, kept: the same question is asked again by every look at the page."""
-    return arrange(plan, wishes, alternatives=ALTERNATIVES, seconds=SEARCH_S)
+def arranged(plan: Plan, wishes: Wishes, *, despite: bool = False) -> Arranged:
+    """The search, kept: the same question is asked again by every look at the page.
+
+    ``despite`` asks for the best of what can hold where some limits are always passed.
+    """
+    alternatives = 0 if despite else ALTERNATIVES
+    return arrange(plan, wishes, alternatives=alternatives, seconds=SEARCH_S, despite=despite)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -104,18 +109,26 @@ class Way:
 def ways_to_load(found: Arranged, document: dict[str, Any], unit: UnitSystem) -> list[Way]:
     """The arrangements found, as the page lists them."""
     per = LengthUnit(document["units"]["length"]).m
-    return [_way(one, number, document, unit, per) for number, one in enumerate(found.found)]
+    return [
+        _way(one, number, document, unit, per, found.always_over)
+        for number, one in enumerate(found.found)
+    ]
 
 
 def _way(
-    one: Arrangement, number: int, document: dict[str, Any], unit: UnitSystem, per: float
+    one: Arrangement,
+    number: int,
+    document: dict[str, Any],
+    unit: UnitSystem,
+    per: float,
+    always_over: tuple[str, ...],
 ) -> Way:
     # what is said to be left is what the search proved, before the marks went on the tape's
     # marks: rounding may favour another way by a hair
     reserves = [
         c.reserve
         for c in evaluate(one.plan).checks
-        if c.reserve is not None and c.quantity is not Quantity.LENGTH
+        if c.reserve is not None and c.quantity is not Quantity.LENGTH and c.code not in always_over
     ]
     plan = on_the_tape(one.plan)
     report = evaluate(plan)
@@ -130,7 +143,11 @@ def _way(
             words += f", {write_inches(abs(item.placement.left_m), unit)} {side}"
         order.append(words)
     return Way(
-        words="Best" if number == 0 else f"Another way, {number}",
+        words="Best of what can hold"
+        if always_over
+        else "Best"
+        if number == 0
+        else f"Another way, {number}",
         order=order,
         reserve=write_percent(min(reserves, default=0.0)),
         status=report.verdict.value,
@@ -169,8 +186,24 @@ def changes_for(plan: Plan, wishes: Wishes, divisible: frozenset[str]) -> tuple[
     return changes(plan, wishes, divisible=divisible, seconds=CHANGE_S)
 
 
-def change_words(change: Change, plan: Plan, unit: UnitSystem) -> str:
-    """A change as a sentence."""
+def row_of(plan: Plan, room_m: float, unit: UnitSystem) -> tuple[str, str, str]:
+    """How long the loads are in a row with room between them, what the deck takes, and what is
+    missing, written so that the three add up; the last is empty where nothing is missing."""
+    step = 0.0127 if unit is UnitSystem.US else 0.001
+    deck = plan.trailer.deck
+    length = sum(i.front_m + i.rear_m for i in plan.items) + room_m * (len(plan.items) - 1)
+    # a row is no shorter than it says and a deck no longer
+    row = math.ceil(length / step - 1e-6)
+    takes = math.floor((deck.length_m + deck.front_overhang_m + deck.rear_overhang_m) / step + 1e-6)
+
+    def write(steps: int) -> str:
+        return write_length(steps * step, unit, step=2)
+
+    return write(row), write(takes), write(row - takes) if row > takes else ""
+
+
+def change_words(change: Change, plan: Plan, unit: UnitSystem, room_m: float = 0.0) -> str:
+    """A change as a sentence; ``room_m`` is wished for between neighbours."""
     names = [plan.item(i).name or i for i in change.items]
     both = " and ".join(names)
     if change.kind is Kind.FREE:
@@ -185,15 +218,22 @@ def change_words(change: Change, plan: Plan, unit: UnitSystem) -> str:
         low, high = FIXED_RANGES[change.school]
         school = f"{low * 100:g}–{high * 100:g} %"
         return f"Go by the {SCHOOL_LABELS[change.school]} school, {school}, if the yard holds it."
-    words = f"{_ratings(change, unit)}."
+    words = f"{_ratings(change, plan, unit, room_m)}."
     return words[:1].upper() + words[1:]
 
 
-def _ratings(change: Change, unit: UnitSystem) -> str:
+def _ratings(change: Change, plan: Plan, unit: UnitSystem, room_m: float) -> str:
     words = []
     for code, more in change.ratings:
         if code == DECK_LENGTH:
-            words.append(f"the deck is {write_inches(more, unit)} too short")
+            *_, missing = row_of(plan, room_m, unit)
+            deck = plan.trailer.deck
+            takes = deck.length_m + deck.front_overhang_m + deck.rear_overhang_m
+            row = sum(i.front_m + i.rear_m for i in plan.items) + room_m * (len(plan.items) - 1)
+            # where the row alone is too long by that, it is said as the row was
+            same = missing and abs(more - (row - takes)) < 0.013
+            short = missing if same else write_length(more, unit, step=2)
+            words.append(f"the deck is {short} too short")
         else:
             words.append(f"{limit_words(code, unit)} is {write_mass(more, unit)} too low")
     return ", and ".join(words)
@@ -206,7 +246,7 @@ def limit_words(code: str, unit: UnitSystem) -> str:
     return within(label(code, unit=unit))
 
 
-def nothing_fits(plan: Plan, found: Arranged, unit: UnitSystem) -> str:
+def nothing_fits(plan: Plan, found: Arranged, unit: UnitSystem, room_m: float = 0.0) -> str:
     """Why no arrangement is right, in a sentence."""
     if found.always_over:
         named = " and ".join(limit_words(c, unit) for c in found.always_over)
@@ -214,14 +254,14 @@ def nothing_fits(plan: Plan, found: Arranged, unit: UnitSystem) -> str:
         return f"No arrangement helps: {named} {verb} passed however they stand."
     if not found.proved:
         return "None was found in the time; there may be one. Hold less fast, or try fewer loads."
-    longest = sum(i.front_m + i.rear_m for i in plan.items)
-    deck = plan.trailer.deck
-    room = deck.length_m + deck.front_overhang_m + deck.rear_overhang_m
-    if longest > room:
+    row, takes, missing = row_of(plan, room_m, unit)
+    if missing:
+        between = ""
+        if room_m and len(plan.items) > 1:
+            between = f", {write_inches(room_m, unit)} left between them,"
         return (
-            f"In a row they are {write_length(longest, unit, step=1)} long, and the deck takes "
-            f"{write_length(room, unit, step=1)}. Proved: no order, facing or place holds every "
-            "limit."
+            f"In a row{between} they are {row} long, and the deck takes {takes}: {missing} is "
+            "missing. Proved: no order, facing or place holds every limit."
         )
     return "Proved: no order, facing or place of these loads holds every limit."
 

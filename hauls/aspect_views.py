@@ -119,17 +119,24 @@ def _arranged(request: YardRequest, haul: Haul, plan: Plan, wishes: Wishes) -> d
             "ways": [(way, places_fields(way.places), STATUS_WORDS) for way in ways],
             "proved": found.proved,
         }
+    room = wishes.room_m
+    least_wrong = []
+    if found.always_over:
+        # overloaded, but it has to stand somewhere
+        least_wrong = ways_to_load(arranged(plan, wishes, despite=True), haul.document, unit)
     bulk = frozenset(haul.links.filter(bulk__isnull=False).values_list("item_id", flat=True))
     others, cut = others_that_fit(haul, request.yard, wishes)
     found_changes = changes_for(plan, wishes, bulk)
     items = haul.document.get("items", [])
     return {
-        "why_not": nothing_fits(plan, found, unit),
-        "changes": [change_words(c, plan, unit) for c in found_changes if not c.ratings],
+        "ways": [(way, places_fields(way.places), STATUS_WORDS) for way in least_wrong],
+        "proved": found.proved,
+        "why_not": nothing_fits(plan, found, unit, room),
+        "changes": [change_words(c, plan, unit, room) for c in found_changes if not c.ratings],
         "others": [
             (names_of(haul, replace(other.change, best=False), items), other) for other in others
         ],
-        "blame": [change_words(c, plan, unit) for c in found_changes if c.ratings],
+        "blame": [change_words(c, plan, unit, room) for c in found_changes if c.ratings],
         "percent": write_percent,
         "cut": cut,
     }

@@ -80,7 +80,8 @@ def what_settles(plan: Plan, index: int) -> str:
     best = gains[0]
     name = next((i.name or i.id for i in plan.items if i.id == best.item), "")
     return {
-        Weighing.ITEM_AXLES: f"both {_ends(plan, best.item)} of {name} are",
+        Weighing.ITEM_AXLES: f"both {'axles' if _wheeled(plan, best.item) else 'ends'} of "
+        f"{name} are",
         Weighing.ITEM_WHOLE: f"{name} is",
         Weighing.TRAILER_TONGUE: "the trailer's empty tongue is",
         Weighing.TRAILER_WHOLE: "the empty trailer is",
@@ -101,9 +102,9 @@ def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
     best = gains[0]
     names = {item.id: item.name or item.id for item in plan.items}
     what = {
-        Weighing.ITEM_AXLES: f"both {_ends(plan, best.item)} of {names.get(best.item or '')}, one "
-        "at a time on a platform",
-        Weighing.ITEM_WHOLE: f"{names.get(best.item or '')}: the trailer with it less without it",
+        Weighing.ITEM_AXLES: _both_ends(plan, best.item, names.get(best.item or "", "")),
+        Weighing.ITEM_WHOLE: f"{names.get(best.item or '')}: on a floor or pallet scale, or the "
+        "trailer with it less without it",
         Weighing.TRAILER_TONGUE: "the empty trailer's tongue, level, on a scale under the coupler",
         Weighing.TRAILER_WHOLE: "the empty trailer: all of it on a platform, unhitched",
         Weighing.TRUCK_AXLES: "the empty truck, fuelled, one axle at a time on a platform",
@@ -112,10 +113,17 @@ def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
     return f"Weigh {what}. The sure window grows from {now} to {write_inches(best.after_m, unit)}."
 
 
-def _ends(plan: Plan, item_id: str | None) -> str:
-    """What of an item goes on the scale in turn: an implement has no axles."""
-    contacts = plan.item(item_id).contacts if item_id else ()
-    return "axles" if len(contacts) == 2 else "ends"
+def _wheeled(plan: Plan, item_id: str | None) -> bool:
+    return bool(item_id) and len(plan.item(item_id or "").contacts) == 2
+
+
+def _both_ends(plan: Plan, item_id: str | None, name: str) -> str:
+    """How an item is weighed at two places: by its axles, on its tracks, or hung."""
+    if _wheeled(plan, item_id):
+        return f"both axles of {name}, one at a time on a platform"
+    if item_id and plan.item(item_id).contacts:
+        return f"{name} driven half onto a platform, first one end and then the other"
+    return f"{name} lifted at two supports, one end at a time"
 
 
 def _opens(plan: Plan, index: int) -> bool:

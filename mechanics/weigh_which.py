@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from enum import Enum
 from typing import Final
 
+from mechanics.item import Item
 from mechanics.limits import load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
@@ -21,6 +22,10 @@ READING_KG: Final = 20 * KG_PER_LB
 
 BALANCE_M: Final = 1 * M_PER_IN
 """Doubt of a balance point from two axle weights. Common practice, no source."""
+
+FLAT: Final = 0.98
+"""Part of its length on which a thing has to rest to lie flat: no track is as long as its
+machine."""
 
 WORTH_M: Final = 0.5 * M_PER_IN
 """A gain smaller than this is not worth a trip to the scale."""
@@ -52,6 +57,13 @@ class Gain:
     def gain_m(self) -> float:
         """How much wider the sure window gets."""
         return self.after_m - self.before_m
+
+
+def lies_flat(item: Item) -> bool:
+    """Whether an item rests on all of its length, as a pallet or a heap does: nobody weighs the
+    two ends of such a thing."""
+    length = sum(contact.length_m for contact in item.contacts)
+    return length >= FLAT * (item.front_m + item.rear_m)
 
 
 def weigh_which(plan: Plan, index: int) -> tuple[Gain, ...]:
@@ -91,6 +103,8 @@ def _weighed(plan: Plan) -> list[tuple[Weighing, str | None, Plan]]:
         both = replace(item, mass_tolerance_kg=mass, cg=replace(item.cg, ahead_tolerance_m=balance))
         whole = replace(item, mass_tolerance_kg=min(item.mass_tolerance_kg, READING_KG))
         for weighing, known in ((Weighing.ITEM_AXLES, both), (Weighing.ITEM_WHOLE, whole)):
+            if weighing is Weighing.ITEM_AXLES and lies_flat(item):
+                continue
             if known != item:
                 items = tuple(known if i is item else i for i in plan.items)
                 found.append((weighing, item.id, replace(plan, items=items)))

@@ -335,6 +335,15 @@ class TrailersAndMachines(YardCase):
         section = trailer_section(Trailer.objects.get(name="Small tilt"), LB_IN)
         self.assertEqual(section["kind"], "other")
 
+    def test_a_balance_point_outside_the_machine_is_refused(self) -> None:
+        for ahead, words in (("41", "3 ft 4 in ahead of its mark"), ("-31", "2 ft 6 in behind")):
+            answer = self.client.post("/book/machines/new/", MACHINE | {"balance_ahead": ahead})
+            self.assertContains(answer, words, status_code=422)
+            self.assertContains(answer, f'value="{ahead}"', status_code=422)
+        self.assertFalse(Machine.objects.filter(name="Borrowed roller").exists())
+        self.client.post("/book/machines/new/", MACHINE | {"balance_ahead": "40"})
+        self.assertTrue(Machine.objects.filter(name="Borrowed roller").exists())
+
     def test_adding_a_machine_with_usual_tolerances(self) -> None:
         self.client.post("/book/machines/new/", MACHINE)
         machine = Machine.objects.get(name="Borrowed roller")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.test import SimpleTestCase, TestCase
 
-from book.chain import assemble
+from book.chain import assemble, couples
 from book.errors import IncompleteError
 from book.figures import built_machine, bulk_body, empty_trailer, si
 from book.gaps import doubts, gaps
@@ -23,7 +23,7 @@ from book.models import (
 from book.summary import chain_shown, derived, sums
 from book.tolerances import Tolerances
 from demo.yard import make_demo_yard
-from hauls.compose import FileUnits, hitch_section
+from hauls.compose import FileUnits, hitch_section, trailer_section
 from measures import Quantity, UnitSystem
 from mechanics.fluids import FLUIDS
 from mechanics.units import KG_PER_LB, M_PER_IN
@@ -374,6 +374,52 @@ class Derived(Yards):
         part = HitchPart.objects.get(name="Bed ball")
         rows = [row.figure for row in derived(part, UnitSystem.US, USUAL)]
         self.assertEqual(rows, ["20,833 lb", "5,208 lb"])
+
+
+class OddPlaces(Yards):
+    def test_an_axle_ahead_of_the_deck_or_beyond_it_is_asked_about(self) -> None:
+        trailer = Trailer.objects.get(name="20 ft equipment trailer")
+        told = (UnitSystem.US, USUAL)
+        asked = " ".join(d.question for d in doubts(trailer, *told))
+        self.assertNotIn("Taped from the ball?", asked)
+        first, second = trailer.axles.all()
+        first.position = q("40 in")
+        first.save()
+        second.position = q("30 ft")
+        second.save()
+        trailer = Trailer.objects.get(pk=trailer.pk)
+        asked = " ".join(d.question for d in doubts(trailer, *told))
+        self.assertIn("Axle 1 stands 3 ft 4 in behind the coupler, ahead of the deck", asked)
+        self.assertIn("Axle 2 stands 30 ft behind the coupler, behind the deck's end", asked)
+
+    def test_a_machine_of_half_a_million_pounds_is_asked_about(self) -> None:
+        machine = Machine.objects.get(name="Ridge R5 roller")
+        machine.mass, machine.built = q("500000 lb"), "whole"
+        asked = " ".join(d.question for d in doubts(machine, UnitSystem.US, USUAL))
+        self.assertIn("500,000 lb is more than anything", asked)
+        metric = " ".join(d.question for d in doubts(machine, UnitSystem.METRIC, USUAL))
+        self.assertIn("226,796 kg (500,000 lb)", metric)
+
+    def test_a_fifth_wheel_couples_to_a_fifth_wheel_alone(self) -> None:
+        trailer = Trailer.objects.get(name="25 ft gooseneck")
+        hitch = Hitch.objects.get(type="gooseneck")
+        self.assertTrue(couples(hitch, trailer))
+        trailer.kind = Trailer.Kind.FIFTH_WHEEL
+        self.assertFalse(couples(hitch, trailer))
+        hitch.type = Hitch.Type.FIFTH_WHEEL
+        self.assertTrue(couples(hitch, trailer))
+        self.assertTrue(trailer.over_bed)
+        self.assertEqual("other", trailer_section(trailer, FileUnits("lb", "in"))["kind"])
+        trailer.kind = Trailer.Kind.GOOSENECK
+        self.assertTrue(couples(hitch, trailer))
+
+    def test_a_torsion_axles_rate_goes_into_the_plan(self) -> None:
+        trailer = Trailer.objects.get(name="20 ft equipment trailer")
+        trailer.sink_mass, trailer.sink_drop = q("1500 lb"), q("1.5 in")
+        units = FileUnits("lb", "in")
+        self.assertNotIn("axle_rate", trailer_section(trailer, units))
+        trailer.suspension = Trailer.Suspension.INDEPENDENT
+        self.assertEqual(1000, trailer_section(trailer, units)["axle_rate"])
 
 
 class UsualTolerances(SimpleTestCase):

@@ -289,6 +289,15 @@ class BadTables(YardCase):
         self.assertEqual((plough.notes, str(plough.mass)), ("new shares", "1450 lb"))
         self.assertEqual(changes_of(plough)[0].why, "Table “Machines” taken in")
 
+    def test_what_is_odd_in_a_row_is_asked_about_and_taken_all_the_same(self) -> None:
+        text = "name,built,mass (lb)\nSledge,whole,500000\n"
+        tried = take_in(text, TABLES["machines"], yard=self.yard, user=self.user)
+        self.assertFalse(tried.wrong)
+        self.assertIn("500,000 lb is more than anything", " ".join(tried.lines[0].questions))
+        plain = "name,built,mass (lb)\nSledge,whole,5000\n"
+        calm = take_in(plain, TABLES["machines"], yard=self.yard, user=self.user)
+        self.assertNotIn("more than anything", " ".join(calm.lines[0].questions))
+
     def test_inner_lists_are_replaced_whole(self) -> None:
         text = "trailer,position (in),gawr (lb)\n14 ft tilt,140,3500\n"
         tried = take_in(text, TABLES["trailer-axles"], yard=self.yard, user=self.user)
