@@ -22,7 +22,7 @@ from hauls.arranging import (
     read_asked,
     ways_to_load,
 )
-from hauls.barring import bars_page, read_restoration
+from hauls.barring import bars_page, read_gauge, read_restoration
 from hauls.comparing import compare, read_variants
 from hauls.framing import diagram, frame_words, length_rows
 from hauls.holding import ActionError
@@ -68,7 +68,7 @@ def aspect_page(
     request: YardRequest, template: str, haul: Haul, context: dict[str, Any]
 ) -> HttpResponse:
     """A haul's other view; what is wrong makes it a refusal."""
-    status = 422 if context.get("wrong") else 200
+    status = 422 if context.get("wrong") or context.get("wrong_gauge") else 200
     return render(
         request,
         template,
@@ -149,11 +149,16 @@ def ride(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Level, squat, ball height, and weight distribution."""
     unit = request.user.unit_system
     part, wrong = read_restoration(request.GET.get("restore"), plan)
+    wanted = request.GET.get("gauge")
+    by_gauge, wrong_gauge = read_gauge(wanted, plan, haul.document, unit)
+    part = part if by_gauge is None else by_gauge
     context = {
         "view": "ride",
         "wrong": wrong,
+        "wanted": (wanted or "")[:40],
+        "wrong_gauge": wrong_gauge,
         **ride_page(plan, unit),
-        "bars": bars_page(plan, part, unit),
+        "bars": bars_page(plan, part, haul.document, unit),
         "base": haul.revision,
     }
     if request.headers.get("HX-Request"):
@@ -168,14 +173,17 @@ def set_restoration(request: YardRequest, haul: Haul, plan: Plan) -> HttpRespons
     """Hang spring bars on the haul, or take them off."""
     hitch = dict(haul.document["hitch"])
     if request.POST.get("bars") == "off":
-        hitch.pop("weight_distribution", None)
+        gone = hitch.pop("weight_distribution", None) or {}
+        if "bar_length" in gone:
+            hitch["extra"] = {**hitch.get("extra", {}), "bar_length": gone["bar_length"]}
         what = "bars off"
     else:
         part, wrong = read_restoration(request.POST.get("restore"), plan)
         if wrong:
             messages.error(request, wrong)
             return redirect("haul_ride", haul.pk)
-        kept = hitch.get("weight_distribution") or {}
+        length = hitch.get("extra", {}).get("bar_length")
+        kept = hitch.get("weight_distribution") or ({"bar_length": length} if length else {})
         hitch["weight_distribution"] = {**kept, "front_axle_restoration": round(part, 4)}
         what = f"bars give back {round(part * 100)} %"
     try:

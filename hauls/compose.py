@@ -219,8 +219,10 @@ def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> dict[str,
         section["weight_distribution"] = {
             "front_axle_restoration": float(hitch.front_axle_restoration) / 100
         }
-        if hitch.bar_length is not None:
-            section["weight_distribution"]["bar_length"] = units.x(hitch.bar_length)
+    if hitch.bar_length is not None:
+        # with no give-back chosen yet the bars are known all the same
+        kept = section.get("weight_distribution") or section.setdefault("extra", {})
+        kept["bar_length"] = units.x(hitch.bar_length)
     return section
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, Final
 
-from hauls.wording import label, tongue_word, within
+from hauls.saying import passed_words
+from hauls.wording import tongue_word, within
 from measures.writing import (
     UnitSystem,
     write_inches,
@@ -18,6 +19,7 @@ from mechanics.attitude import (
     NOSE_UP_BEFORE_M,
     Attitude,
     attitude,
+    axle_rate_wanted,
     missing_heights,
 )
 from mechanics.checks import Check, Status
@@ -135,11 +137,7 @@ def _worse(riding: Attitude, unit: UnitSystem) -> str:
 
 
 def _named(check: Check, unit: UnitSystem) -> str:
-    if check.code == "tongue.share_min":
-        return "the share falls below the least"
-    if check.code == "tongue.share_max":
-        return "the share passes the most"
-    return f"{within(label(check.code, unit=unit))} is passed"
+    return within(passed_words(check.code, {}, unit))
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -162,8 +160,9 @@ def ride_page(plan: Plan, unit: UnitSystem) -> dict[str, Any]:
         "stiff_front": riding is not None
         and plan.truck.ride is not None
         and plan.truck.ride.front_rate_kg_per_m is None,
-        "independent": plan.trailer.suspension is Suspension.INDEPENDENT
-        and len(plan.trailer.axles) > 1,
+        "rate_wanted": axle_rate_wanted(plan),
+        "torsion": plan.trailer.suspension is Suspension.INDEPENDENT
+        and plan.trailer.axle_rate_kg_per_m is not None,
     }
 
 

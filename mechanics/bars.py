@@ -75,14 +75,30 @@ def asks_for_bars(plan: Plan) -> tuple[str, ...]:
     return tuple(dict.fromkeys(found))
 
 
-def set_bars(plan: Plan, restoration: float) -> BarSetup:
+def restoration_for_gauge(
+    plan: Plan, gauge_kg: float, bar_length_m: float | None = None
+) -> float | None:
+    """The part of the front axle's drop that bars give back where a gauge under the ball reads
+    so much with them hung; may lie outside 0 to 1. ``None`` where bars change no reading.
+
+    The gauge reads ``T + B / b - B / Lc``, and ``B`` grows evenly with the part.
+    """
+    none, all_of_it = (set_bars(plan, part, bar_length_m).gauge_kg for part in (0.0, 1.0))
+    if abs(all_of_it - none) < 1e-9:
+        return None
+    return (gauge_kg - none) / (all_of_it - none)
+
+
+def set_bars(plan: Plan, restoration: float, bar_length_m: float | None = None) -> BarSetup:
     """The outfit with slack bars and with bars that give back a part of the front axle's drop.
+
+    ``bar_length_m`` is that of the bars where the plan has none chosen yet.
 
     Raises:
         InputError: a part below 0 or above 1.
     """
     now = plan.hitch.weight_distribution
-    length = now.bar_length_m if now is not None else None
+    length = (now.bar_length_m if now is not None else None) or bar_length_m
     bars = WeightDistribution(front_axle_restoration=restoration, bar_length_m=length)
     tight = replace(plan, hitch=replace(plan.hitch, weight_distribution=bars))
     carrying = replace(plan, hitch=replace(plan.hitch, weight_distribution=None))

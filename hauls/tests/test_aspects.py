@@ -161,7 +161,7 @@ class Level(AspectCase):
         haul.save()
         page = self.look(haul.name, "level/")
         self.assertContains(page, "Level it would hold; as it rides it does not")
-        self.assertContains(page, "the share falls below the least")
+        self.assertContains(page, "the share is below the least")
 
     def test_bars_slack_and_set(self) -> None:
         page = self.look("Orchard tractor to the Quarry Lane block", "level/", restore="50")
@@ -178,6 +178,52 @@ class Level(AspectCase):
         self.assertContains(wrong, "is not a percentage", status_code=422)
         most = self.look("Orchard tractor to the Quarry Lane block", "level/", restore="140")
         self.assertContains(most, "0 to 100 %", status_code=422)
+
+    def test_the_worst_trailer_axle_is_shown_its_tires_too(self) -> None:
+        """Axle 2's tires are made the weakest: 3,500 lb under 3,561."""
+        document = self.haul.document
+        document["trailer"]["axles"][1]["tire_capacity"] = 3500
+        Haul.objects.filter(pk=self.haul.pk).update(document=document)
+        page = self.look(self.haul.name, "level/", restore="0")
+        self.assertContains(page, "axle 2 tires, 61 lb over")
+        row = page.content.decode().split("Trailer axles together")[1].split("</tr>")[0]
+        self.assertIn("verdict-over", row)
+
+    def test_bars_are_set_to_a_wanted_gauge_reading(self) -> None:
+        """The gauge is read back off the page that setting it gives."""
+        page = self.look(self.haul.name, "level/", gauge="1,700")
+        self.assertContains(page, "a gauge under the ball then reads 1,700 lb")
+        for wanted, words in (("5000", "Choose a reading between"), ("much", "is not a mass")):
+            wrong = self.look(self.haul.name, "level/", gauge=wanted)
+            self.assertContains(wrong, words, status_code=422)
+            self.assertContains(wrong, f'value="{wanted}"', status_code=422)
+        self.assertNotContains(self.look(CREW, "level/", gauge="1700"), "Choose a reading")
+
+    def test_the_length_of_the_bars_counts_before_any_give_back_is_chosen(self) -> None:
+        document = self.haul.document
+        document["hitch"]["extra"] = {"bar_length": 26}
+        Haul.objects.filter(pk=self.haul.pk).update(document=document)
+        self.assertContains(self.look(self.haul.name, "level/", restore="50"), "2 ft 2 in behind")
+        address = f"/hauls/{self.haul.pk}/level/bars/"
+        self.client.post(address, {"restore": "50", "base": self.haul.revision})
+        self.haul.refresh_from_db()
+        bars = self.haul.document["hitch"]["weight_distribution"]
+        self.assertEqual({"front_axle_restoration": 0.5, "bar_length": 26}, bars)
+        self.client.post(address, {"bars": "off", "base": self.haul.revision})
+        self.assertContains(self.look(self.haul.name, "level/", restore="50"), "2 ft 2 in behind")
+
+    def test_a_torsion_group_asks_for_its_springs(self) -> None:
+        words = "loads its front axle more than shown"
+        self.assertNotContains(self.look(self.haul.name, "level/"), words)
+        document = self.haul.document
+        document["trailer"]["suspension"] = "independent"
+        Haul.objects.filter(pk=self.haul.pk).update(document=document)
+        self.assertContains(self.look(self.haul.name, "level/"), words)
+        document["trailer"]["axle_rate"] = 2000
+        Haul.objects.filter(pk=self.haul.pk).update(document=document)
+        page = self.look(self.haul.name, "level/")
+        self.assertNotContains(page, words)
+        self.assertContains(page, "as their springs say")
 
     def test_a_gooseneck_has_no_bars(self) -> None:
         self.assertContains(self.look(CREW, "level/"), "This hitch has none.")
