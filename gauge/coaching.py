@@ -42,6 +42,50 @@ STALE_S: Final = 1.5
 WIDTH: Final = 360.0
 """Width of the band's picture."""
 
+DIALLED_S: Final = 2.0
+"""A dial that was read stood still for at least so long."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class TailWords:
+    """How the tail of a trailer is spoken of: its name, and what is still to be done."""
+
+    name: str
+    down: str
+    up: str
+    first: str
+    them: str
+
+
+TAILS: Final = {
+    "ramps": TailWords(
+        name="Ramps",
+        down="Still down",
+        up="Up and pinned",
+        first="Put the ramps up",
+        them="they",
+    ),
+    "gate": TailWords(
+        name="Gate", down="Still down", up="Up and latched", first="Put the gate up", them="it"
+    ),
+    "tilts": TailWords(
+        name="Deck",
+        down="Still tilted",
+        up="Down and latched",
+        first="Let the deck down and latch it",
+        them="it",
+    ),
+    "": TailWords(
+        name="Ramps or gate",
+        down="Still down",
+        up="Up, or none",
+        first="Put the ramps or the gate up",
+        them="they",
+    ),
+}
+"""Tails by what the trailer is drawn with; ``""``: nobody has said. An open tail has nothing
+that could carry a part."""
+
 
 @dataclass(frozen=True, kw_only=True)
 class Aim:
@@ -53,6 +97,11 @@ class Aim:
     fitted: Fitted | None
     taped: tuple[Taped, ...]
     tail: str
+
+    @property
+    def tail_words(self) -> TailWords | None:
+        """What of the tail may carry a part of the load; ``None`` for an open one."""
+        return TAILS.get(self.tail)
 
     @property
     def item_name(self) -> str:
@@ -168,11 +217,11 @@ class Coach:
     """Follows one gauge for one page and says what to do."""
 
     def __init__(
-        self, aim: Aim, unit: UnitSystem, *, ramps_down: bool = False, down_kg: float = 0.0
+        self, aim: Aim, unit: UnitSystem, *, ramps_down: bool = True, down_kg: float = 0.0
     ) -> None:
         self.aim = aim
         self.unit = unit
-        self.ramps_down = ramps_down
+        self.ramps_down = ramps_down and aim.tail_words is not None
         self.down_kg = down_kg
         self.readings: deque[Shown] = deque(maxlen=KEPT)
         self.gauge = Gauge()
@@ -184,6 +233,26 @@ class Coach:
             self._add(at, kg, full)
         if "at" in event:
             self._add(event["at"], event["kg"], event["full"])
+
+    def read_dial(self, kg: float) -> dict[str, Any]:
+        """What the panel shows for a dial that somebody read: it stood still, and is new.
+
+        A dial has the step that a gauge has where nothing else is known of it.
+        """
+        gauge = Gauge()
+        count = 10
+        past = [(DIALLED_S * n / count, kg, False) for n in range(count + 1)]
+        event: dict[str, Any] = {
+            "connected": True,
+            "now": DIALLED_S,
+            "step_kg": gauge.step_kg,
+            "lag_s": gauge.lag_s,
+            "dropped": {},
+            "lying": False,
+            "past": past,
+        }
+        self.see(event)
+        return self.panel(event) | {"typed": True}
 
     def _add(self, at: float, kg: float, full: bool) -> None:
         if not self.readings or at > self.readings[-1].at_s:
@@ -205,6 +274,10 @@ class Coach:
         stale = silent is None or silent > STALE_S
         advice = advise(recent, self.aim.band, self.gauge)
         shown = recent[-1].kg if recent else None
+        move = "wait" if stale else advice.move.value
+        if self.ramps_down and advice.move is Move.STOP and not stale:
+            # what they carry is not known: nothing is right before they are up
+            move = "ramps"
         return {
             "figure": None if shown is None else write_number(shown / self.unit.kg),
             "kg": shown,
@@ -212,7 +285,7 @@ class Coach:
             "stale": stale,
             "silence": self._silence(event, silent),
             "full": bool(recent) and recent[-1].saturated,
-            "move": "wait" if stale else advice.move.value,
+            "move": move,
             "say": "" if stale else self.say(advice),
             "settled": advice.settled and not stale,
             "picture": band_picture(self.aim.band, shown, self.unit),
@@ -223,18 +296,21 @@ class Coach:
             ],
             "lying": event["lying"],
             "sure": self.aim.band.sure,
+            "typed": False,
         }
 
     def say(self, advice: Advice) -> str:
         """The move in the words that are read at arm's length."""
+        tail = self.aim.tail_words
         if advice.move is Move.STOP:
-            return "Stop"
+            return f"Stop. {tail.first}" if self.ramps_down and tail else "Stop"
         if advice.move is Move.NO_PLACE:
             return "No place is right"
         if advice.move is Move.WAIT:
             return "Wait"
         inches = distance(abs(advice.by_m), self.unit)
-        least = "at least " if advice.at_least else ""
+        about = "about " if self.ramps_down else ""
+        least = "at least " if advice.at_least else about
         return f"{self.way(advice.move)} {least}{inches}"
 
     def way(self, move: Move) -> str:
@@ -289,13 +365,24 @@ class Coach:
                     "other unit. Which unit does the gauge show?",
                 )
             )
-        if self.ramps_down:
-            found.append(("ramps", f"{self._tail()} before you trust this."))
+        tail = self.aim.tail_words
+        if self.ramps_down and tail:
+            found.append(
+                (
+                    "ramps",
+                    f"{tail.first} before you trust this: standing on the ground, "
+                    f"{tail.them} can make the gauge read far too high.",
+                )
+            )
         elif shown is not None and not stale and self.down_kg:
             kg = carried(self.aim, self.down_kg, shown)
             if kg > self.gauge.step_kg:
                 found.append(
-                    ("carried", f"Down, they carried about {write_mass(kg, self.unit)} of it.")
+                    (
+                        "carried",
+                        f"While {tail.them if tail else 'it'} stood on the ground, the tail "
+                        f"carried about {write_mass(kg, self.unit)}.",
+                    )
                 )
         if shown is not None and not stale and self.readings and self.readings[-1].saturated:
             found.append(
@@ -319,12 +406,6 @@ class Coach:
 
     def _coarse(self) -> bool:
         return self.aim.band.high_kg - self.aim.band.low_kg < 2 * self.gauge.step_kg
-
-    def _tail(self) -> str:
-        return {
-            "gate": "Shut the gate",
-            "tilts": "Lock the deck down",
-        }.get(self.aim.tail, "Raise the ramps")
 
 
 def carried(aim: Aim, down_kg: float, up_kg: float) -> float:

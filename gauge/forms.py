@@ -43,6 +43,16 @@ class GaugeForm(InUnits, forms.ModelForm):
         return lag
 
 
+class DialForm(InUnits, forms.Form):
+    """What somebody reads off a gauge that sends nothing."""
+
+    dial = QuantityFormField(kind="mass", least="not_negative", label="The gauge shows")
+
+    def __init__(self, *args: Any, units: UnitSystem, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.prepare(units)
+
+
 class FrozenForm(InUnits, forms.Form):
     """A frozen reading on its way to a ticket."""
 

@@ -17,7 +17,17 @@ from contextlib import suppress
 from dataclasses import dataclass, field
 from typing import Any, Final
 
-from gauge.wire import LONGEST, Facts, Line, Sieve, WireError, agreed, read_hello
+from gauge.wire import (
+    BEGINS_ANEW_S,
+    LONGEST,
+    Facts,
+    Line,
+    Purpose,
+    Sieve,
+    WireError,
+    agreed,
+    read_hello,
+)
 
 KEPT: Final = 80
 """Readings kept of a gauge for those who begin to watch."""
@@ -49,14 +59,20 @@ class Channel:
     readings: deque[Line] = field(default_factory=lambda: deque(maxlen=KEPT))
     watchers: set[asyncio.StreamWriter] = field(default_factory=set)
     sender: asyncio.StreamWriter | None = None
+    posted_at: float | None = None
     sent_at: float = 0.0
     waiting: asyncio.TimerHandle | None = None
+
+    @property
+    def posts(self) -> bool:
+        """Whether readings came by HTTP a moment ago: such a gauge keeps no connection."""
+        return self.posted_at is not None and time.monotonic() - self.posted_at < BEGINS_ANEW_S
 
     def state(self, *, past: bool = False) -> dict[str, Any]:
         """The newest reading and the counts, as watchers are told."""
         last = self.readings[-1] if self.readings else None
         document: dict[str, Any] = {
-            "connected": self.sender is not None,
+            "connected": self.sender is not None or self.posts,
             "now": time.monotonic(),
             "unit": self.facts.unit,
             "step_kg": self.facts.step_kg,
@@ -89,8 +105,10 @@ class Hub:
             if facts is None:
                 raise WireError("key: no gauge of a yard has this key")
             channel = self._channel(hello.key, facts)
-            if hello.sends:
+            if hello.purpose is Purpose.SEND:
                 await self._gauge(channel, agreed(hello, facts), reader, writer)
+            elif hello.purpose is Purpose.POST:
+                await self._posted(channel, agreed(hello, facts), hello.lines, reader, writer)
             else:
                 await self._watcher(channel, reader, writer)
         except WireError as error:
@@ -138,6 +156,35 @@ class Hub:
         finally:
             if channel.sender is writer:
                 channel.sender = None
+
+    async def _posted(
+        self,
+        channel: Channel,
+        facts: Facts,
+        lines: int,
+        reader: asyncio.StreamReader,
+        writer: asyncio.StreamWriter,
+    ) -> None:
+        """Readings that came by HTTP. What is known of the gauge outlives the connection."""
+        if not channel.posts:
+            channel.sieve.begin_anew()
+        if facts != channel.facts:
+            channel.facts = channel.sieve.facts = facts
+        before, taken = dict(channel.sieve.dropped), 0
+        for _ in range(lines):
+            data = await asyncio.wait_for(_line(reader), HELLO_WITHIN_S)
+            channel.posted_at = time.monotonic()
+            line = channel.sieve.take(data, channel.posted_at)
+            if line is not None:
+                taken += 1
+                channel.readings.append(line)
+                self._pass_on(channel)
+        dropped = {
+            why: count - before.get(why, 0)
+            for why, count in channel.sieve.dropped.items()
+            if count > before.get(why, 0)
+        }
+        self._tell(writer, {"ok": True, "taken": taken, "dropped": dropped})
 
     def _pass_on(self, channel: Channel) -> None:
         """Tell the watchers now, or as soon as the pace allows."""

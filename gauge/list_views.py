@@ -7,7 +7,8 @@ from django.contrib import messages
 from django.db.models import F
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.views.decorators.http import require_http_methods, require_POST
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from gauge.forms import GaugeForm
 from gauge.models import Gauge
@@ -26,7 +27,7 @@ def gauges(request: YardRequest) -> HttpResponse:
     if request.method == "POST" and form.is_valid():
         gauge = form.save()
         messages.success(request, f"{gauge.name} is in the list. Give it its key to send with.")
-        return redirect("edit_gauge", gauge.pk)
+        return redirect("gauge_set_up", gauge.pk)
     context = {
         "gauges": Gauge.objects.filter(yard=request.yard),
         "form": form,
@@ -38,7 +39,7 @@ def gauges(request: YardRequest) -> HttpResponse:
 @require_http_methods(["GET", "POST"])
 @planners
 def edit_gauge(request: YardRequest, pk: int) -> HttpResponse:
-    """One gauge: its figures, its key, the first line it has to send."""
+    """One gauge: its name and figures."""
     gauge = get_object_or_404(Gauge.objects.filter(yard=request.yard), pk=pk)
     form = GaugeForm(
         request.POST if request.method == "POST" else None,
@@ -63,12 +64,26 @@ def edit_gauge(request: YardRequest, pk: int) -> HttpResponse:
         "form": form,
         "moved_on": moved_on,
         "version": Gauge.objects.values_list("version", flat=True).get(pk=pk),
-        "host": settings.GAUGE_HOST,
-        "port": settings.GAUGE_PORT,
         "place": "weigh",
     }
     status = 409 if moved_on else 422 if form.errors else 200
     return render(request, "gauge/edit.html", context, status=status)
+
+
+@require_GET
+@planners
+def set_up(request: YardRequest, pk: int) -> HttpResponse:
+    """For whoever builds a gauge: its key, and what it has to send where."""
+    gauge = get_object_or_404(Gauge.objects.filter(yard=request.yard), pk=pk)
+    context = {
+        "gauge": gauge,
+        "host": settings.GAUGE_HOST,
+        "port": settings.GAUGE_PORT,
+        "address": request.build_absolute_uri(reverse("gauge_send")),
+        "example": 1120 if gauge.unit == Gauge.Unit.LB else 508,
+        "place": "weigh",
+    }
+    return render(request, "gauge/set_up.html", context)
 
 
 @require_POST

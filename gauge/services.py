@@ -15,6 +15,7 @@ from gauge.models import Gauge
 from hauls.models import Haul
 from measures import Quantity
 from measures.writing import write_entered
+from mechanics.coach import Gauge as GaugeFacts
 from weighing.models import HaulTicket
 from weighing.scaling import loads_of
 from yards.models import User
@@ -31,14 +32,19 @@ class Reading:
 
 @transaction.atomic
 def keep_reading(
-    haul: Haul, gauge: Gauge, reading: Reading, *, user: User, day: date | None = None
+    haul: Haul, gauge: Gauge | None, reading: Reading, *, user: User, day: date | None = None
 ) -> Ticket:
-    """A frozen reading as a ticket of the haul, with what stood on the deck and where."""
+    """A held reading as a ticket of the haul, with what stood on the deck and where.
+
+    Without a ``gauge`` it was read off a dial, whose step is the one a gauge has where
+    nothing else is known.
+    """
     kg = float(reading.mass.si)
     boxes = {"reading": write_entered(reading.mass)}
-    if gauge.step is not None:
+    if gauge is not None and gauge.step is not None:
         boxes["step"] = write_entered(gauge.step)
-    tolerance = gauge.step_kg / 2 + 0.01 * abs(kg)
+    step_kg = GaugeFacts().step_kg if gauge is None else gauge.step_kg
+    tolerance = step_kg / 2 + 0.01 * abs(kg)
     readings: dict[str, Any] = {
         "boxes": boxes,
         "figures": [["tongue", kg, tolerance]],
@@ -50,7 +56,7 @@ def keep_reading(
         weighed_on=day or timezone.localdate(),
         method=METHOD,
         tongue_mass=reading.mass,
-        place=gauge.name,
+        place="" if gauge is None else gauge.name,
         read_by=user.shown_name,
         added_by=user,
         readings=readings,

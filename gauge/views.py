@@ -15,7 +15,7 @@ from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
 from gauge.coaching import Coach, aim_of, correction_words, mark_words
-from gauge.forms import FrozenForm
+from gauge.forms import DialForm, FrozenForm
 from gauge.models import Gauge
 from gauge.services import Reading, keep_reading
 from gauge.watching import HubGone, Watch
@@ -44,7 +44,9 @@ def _asked(request: YardRequest, plan: Plan) -> tuple[Gauge | None, int]:
     return gauge, min(index, max(len(plan.items) - 1, 0))
 
 
-def _facts(gauge: Gauge) -> GaugeFacts:
+def _facts(gauge: Gauge | None) -> GaugeFacts:
+    if gauge is None:
+        return GaugeFacts()
     return GaugeFacts(step_kg=gauge.step_kg, lag_s=float(gauge.lag))
 
 
@@ -56,7 +58,12 @@ def _moving(request: YardRequest, plan: Plan) -> tuple[Gauge, int]:
     return gauge, index
 
 
-def _coach(request: YardRequest, haul: Haul, gauge: Gauge, index: int) -> Coach:
+def _typed(request: YardRequest) -> bool:
+    """Whether a reading comes off a dial that somebody read, not from a gauge that sends."""
+    return request.POST.get("typed") == "1"
+
+
+def _coach(request: YardRequest, haul: Haul, gauge: Gauge | None, index: int) -> Coach:
     sent = request.POST if request.method == "POST" else request.GET
     aim = aim_of(haul, index, _facts(gauge))
     try:
@@ -66,16 +73,14 @@ def _coach(request: YardRequest, haul: Haul, gauge: Gauge, index: int) -> Coach:
     return Coach(
         aim,
         request.user.unit_system,
-        ramps_down=sent.get("ramps") == "down",
+        # nobody has said that they are up: they count as down
+        ramps_down=sent.get("ramps") != "up",
         down_kg=down_kg if 0 <= down_kg < 1e5 else 0.0,
     )
 
 
-@require_GET
-@in_yard
-@with_plan
-def coach_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
-    """The page for the phone on the tractor."""
+def _page(request: YardRequest, haul: Haul, plan: Plan) -> dict[str, Any]:
+    """What the page shows before anything was read."""
     gauge, index = _asked(request, plan)
     unit = request.user.unit_system
     context: dict[str, Any] = {
@@ -87,12 +92,62 @@ def coach_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         "mark": mark_words(plan, index, unit) if plan.items else "",
         "aim": None,
         "kept": haul.weighings.filter(ticket__method="gauge").select_related("ticket")[:6],
+        "dial": DialForm(units=unit),
+        "down": True,
+        "answered": False,
         "wrong": "",
     }
-    if gauge is not None and plan.items:
+    if plan.items:
         aim = aim_of(haul, index, _facts(gauge))
         context |= {"aim": aim, "corrections": correction_words(aim, haul, unit)}
-    return aspect_page(request, "gauge/coach.html", haul, context)
+    return context
+
+
+@require_GET
+@in_yard
+@with_plan
+def coach_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """The page for the phone on the tractor."""
+    return aspect_page(request, "gauge/coach.html", haul, _page(request, haul, plan))
+
+
+@require_POST
+@in_yard
+@with_plan
+def dial(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """What to do for a figure that somebody read off a dial, and a form to keep it."""
+    if not plan.items:
+        raise Http404("nothing to move")
+    gauge, index = _asked(request, plan)
+    unit = request.user.unit_system
+    form = DialForm(request.POST, units=unit)
+    coach = _coach(request, haul, None, index)
+    initial: dict[str, Any] = {"aboard": True}
+    answer: dict[str, Any] = {"dial": form, "read": form.is_valid(), "why": ""}
+    if form.is_valid():
+        initial["reading"] = form.cleaned_data["dial"]
+        answer |= coach.read_dial(float(form.cleaned_data["dial"].si))
+    answer |= _held(FrozenForm(units=unit, initial=initial), coach, plan, typed=True)
+    status = 422 if form.errors else 200
+    if request.headers.get("HX-Request") == "true":
+        context = {"haul": haul, "gauge": gauge, "index": index, "unit": unit}
+        return render(request, "gauge/_dialled.html", context | answer, status=status)
+    page = _page(request, haul, plan) | answer
+    page |= {"down": coach.ramps_down, "answered": True, "wrong": form.errors}
+    return aspect_page(request, "gauge/coach.html", haul, page)
+
+
+def _held(form: FrozenForm, coach: Coach, plan: Plan, *, typed: bool) -> dict[str, Any]:
+    """What the form of a held reading shows."""
+    return {
+        "form": form,
+        "item": plan.items[coach.aim.index],
+        "settled": True,
+        "ramps_down": coach.ramps_down,
+        "tail": coach.aim.tail_words,
+        "typed": typed,
+        "why": "",
+    }
 
 
 class _Events:
@@ -217,14 +272,7 @@ def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         # no place is filled in: one that was not taped would correct the coach wrongly
         initial={"reading": mass, "aboard": True},
     )
-    context |= {
-        "form": form,
-        "item": plan.items[index],
-        "mass": mass,
-        "settled": settled,
-        "ramps_down": coach.ramps_down,
-        "why": "",
-    }
+    context |= _held(form, coach, plan, typed=False) | {"mass": mass, "settled": settled}
     return render(request, "gauge/_frozen.html", context)
 
 
@@ -232,30 +280,25 @@ def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
 @in_yard
 @with_plan
 def save(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
-    """Keep a frozen reading as a ticket of the haul."""
-    gauge, index = _moving(request, plan)
+    """Keep a held reading as a ticket of the haul: of a gauge that sends, or off a dial."""
+    if not plan.items:
+        raise Http404("nothing to move")
+    gauge, index = _asked(request, plan)
     unit = request.user.unit_system
     form = FrozenForm(request.POST, units=unit)
-    if request.POST.get("ramps") == "down":
-        form.add_error(None, "Raise the ramps first: they may still carry part of it.")
+    coach = _coach(request, haul, gauge, index)
+    tail = coach.aim.tail_words
+    if coach.ramps_down and tail:
+        form.add_error(None, f"{tail.first} first: {tail.them} may still carry a part of it.")
     if not form.is_valid():
-        context = {
-            "form": form,
-            "haul": haul,
-            "gauge": gauge,
-            "index": index,
-            "item": plan.items[index],
-            "mass": form.cleaned_data.get("reading"),
-            "settled": True,
-            "ramps_down": request.POST.get("ramps") == "down",
-            "unit": unit,
-            "why": "",
-        }
+        context = {"haul": haul, "gauge": gauge, "index": index, "unit": unit}
+        context |= _held(form, coach, plan, typed=_typed(request))
+        context["mass"] = form.cleaned_data.get("reading")
         return render(request, "gauge/_frozen.html", context, status=422)
     aboard = form.cleaned_data["aboard"]
     keep_reading(
         haul,
-        gauge,
+        None if _typed(request) else gauge,
         Reading(
             mass=form.cleaned_data["reading"],
             index=index,
@@ -265,7 +308,9 @@ def save(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     )
     messages.success(request, "The reading is kept as a ticket; the coach goes by it from now on.")
     answer = redirect("gauge", haul.pk)
-    address = f"{answer.url}?item={index}&gauge={gauge.pk}"
+    address = f"{answer.url}?item={index}"
+    if gauge is not None:
+        address += f"&gauge={gauge.pk}"
     if request.headers.get("HX-Request") == "true":
         answered = HttpResponse(status=204)
         answered["HX-Redirect"] = address

@@ -1,4 +1,5 @@
-"""A page's side of the hub: a blocking connection that yields what the hub tells."""
+"""The web server's side of the hub: a blocking connection that yields what the hub tells,
+and one that hands over readings that came by HTTP."""
 
 from __future__ import annotations
 
@@ -64,3 +65,23 @@ class Watch:
     def trust(self) -> None:
         """Say that what the gauge sends is right as it is."""
         self._socket.sendall(b'{"trust":true}\n')
+
+
+def hand_over(host: str, port: int, said: dict[str, Any], readings: list[Any]) -> dict[str, Any]:
+    """Tell the hub readings of a gauge; what it answers: ``ok``, ``taken`` and ``dropped``
+    (counts by why), or ``no`` with the reason.
+
+    Raises:
+        HubGone: it does not run or does not answer.
+    """
+    lines = [{"eyebolt_post": VERSION, **said, "lines": len(readings)}, *readings]
+    try:
+        with socket.create_connection((host, port), timeout=WAIT_S) as wire:
+            wire.sendall(b"".join(json.dumps(line).encode() + b"\n" for line in lines))
+            data = wire.makefile("rb").readline()
+    except OSError as error:
+        raise HubGone("The gauge service is not running.") from error
+    if not data:
+        raise HubGone("The gauge service has ended.")
+    answer: dict[str, Any] = json.loads(data)
+    return answer

@@ -9,6 +9,7 @@ from __future__ import annotations
 import json
 import math
 from dataclasses import dataclass, field
+from enum import Enum
 from typing import Any, Final
 
 from mechanics.units import KG_PER_LB, MassUnit
@@ -28,6 +29,12 @@ LIE_WITHIN: Final = 0.06
 
 LIE_FROM_KG: Final = 60.0
 """Below this a load may well change by such a factor from one line to the next."""
+
+MOST_AGO_S: Final = 10.0
+"""A reading may come so late at the most; older ones say nothing of now."""
+
+BEGINS_ANEW_S: Final = 5.0
+"""A gauge that posts and was silent for so long may have started anew, its numbers too."""
 
 RECENT_S: Final = 1.5
 """After a silence so long a load may be anything."""
@@ -56,12 +63,21 @@ class Facts:
     lag_s: float = 0.0
 
 
+class Purpose(Enum):
+    """What a connection is for: a gauge that sends, a page that watches, readings posted."""
+
+    SEND = "eyebolt_gauge"
+    WATCH = "eyebolt_watch"
+    POST = "eyebolt_post"
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Hello:
-    """The first line: who it is, and whether it sends readings or watches them."""
+    """The first line: who it is, and what for. ``lines`` follow of readings posted."""
 
     key: str
-    sends: bool
+    purpose: Purpose
+    lines: int = 0
     said: dict[str, Any] = field(default_factory=dict)
 
 
@@ -83,14 +99,23 @@ def read_hello(data: bytes) -> Hello:
     document = _object(data)
     if document is None:
         raise WireError("the first line has to be a JSON object with eyebolt_gauge and key")
-    for name, sends in (("eyebolt_gauge", True), ("eyebolt_watch", False)):
+    for purpose in Purpose:
+        name = purpose.value
         if name in document:
             if document[name] != VERSION:
                 raise WireError(f"{name}: this is version {VERSION} of the protocol")
             key = document.get("key")
             if not isinstance(key, str) or not 8 <= len(key) <= 64:
                 raise WireError("key: the key from the yard's list of gauges")
-            return Hello(key=key, sends=sends, said=document)
+            lines = document.get("lines", 0)
+            if isinstance(lines, bool) or not isinstance(lines, int):
+                raise WireError("lines: how many readings follow")
+            return Hello(
+                key=key,
+                purpose=purpose,
+                lines=min(max(lines, 0), MOST_A_SECOND),
+                said=document,
+            )
     raise WireError("the first line has to be a JSON object with eyebolt_gauge and key")
 
 
@@ -149,6 +174,9 @@ class Sieve:
             return self._drop("rubbish")
         if document.get("unit", self.facts.unit) != self.facts.unit:
             return self._drop("unit")
+        ago = _number(document.get("ago", 0))
+        if ago is None or not 0 <= ago <= MOST_AGO_S:
+            return self._drop("rubbish")
         number = _number(document.get("n")) if "n" in document else None
         if "n" in document and number is None:
             return self._drop("rubbish")
@@ -159,13 +187,19 @@ class Sieve:
         if abs(kg) > (rating * ABOVE_RATING if rating else 50_000):
             return self._drop("beyond")
         full = bool(document.get("full")) or (rating is not None and kg >= rating - 1e-6)
-        line = Line(at_s=now_s, kg=kg, full=full)
+        line = Line(at_s=now_s - ago, kg=kg, full=full)
+        if self._last is not None and line.at_s < self._last.at_s:
+            return self._drop("old")
         if self._other_unit(line):
             self._lied = True
             return self._drop("unit")
         self._lied = False
         self._number, self._last = number, line
         return line
+
+    def begin_anew(self) -> None:
+        """The gauge may have been switched off in between: its numbers start where they like."""
+        self._number = None
 
     def trust(self) -> None:
         """A person has looked: what comes next is right as it is."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import socket
 import time
+from dataclasses import replace
 from typing import Any
 
 from django.test import Client, override_settings
@@ -57,16 +58,43 @@ class Panel(YardCase):
         return coach.panel(told)
 
     def test_heavy_tongue_backs_up_light_tongue_pulls_ahead(self) -> None:
-        heavy, light = self.panel(event(*[1400] * 20)), self.panel(event(*[500] * 20))
+        heavy = self.panel(event(*[1400] * 20), ramps_down=False)
+        light = self.panel(event(*[500] * 20), ramps_down=False)
         self.assertEqual("1,400", heavy["figure"])
         self.assertRegex(heavy["say"], r"^Back up \d+ in$")
         self.assertRegex(light["say"], r"^Pull ahead ")
-        right = self.panel(event(*[1000] * 20))
+        right = self.panel(event(*[1000] * 20), ramps_down=False)
         self.assertEqual(("Stop", "stop"), (right["say"], right["move"]))
+
+    def test_ramps_count_as_down_until_somebody_says_otherwise(self) -> None:
+        right = self.panel(event(*[1000] * 20))
+        self.assertEqual(("Stop. Put the ramps up", "ramps"), (right["say"], right["move"]))
+        self.assertRegex(self.panel(event(*[1400] * 20))["say"], r"^Back up about \d+ in$")
+        aim = self.coach().aim
+        for tail, down, words in (
+            ("open", False, "Stop"),
+            ("gate", True, "Stop. Put the gate up"),
+            ("tilts", True, "Stop. Let the deck down and latch it"),
+            ("", True, "Stop. Put the ramps or the gate up"),
+        ):
+            with self.subTest(tail=tail):
+                coach = Coach(replace(aim, tail=tail), UnitSystem.US)
+                self.assertEqual(down, coach.ramps_down)
+                panel = coach.read_dial(1000 * KG_PER_LB)
+                self.assertEqual(words, panel["say"])
+                self.assertEqual(down, "ramps" in dict(panel["notes"]))
+
+    def test_a_figure_off_a_dial(self) -> None:
+        coach = self.coach(ramps_down=False)
+        target = coach.aim.band.target_kg
+        assert target is not None
+        panel = coach.read_dial(target + 8 * 26.75 * KG_PER_LB)
+        self.assertEqual("Back up 8 in", panel["say"])
+        self.assertFalse(panel["stale"])
 
     def test_the_inches_are_the_difference_over_what_an_inch_is_worth(self) -> None:
         """5,350 lb on a 200 in lever: 26.75 lb an inch."""
-        coach = self.coach()
+        coach = self.coach(ramps_down=False)
         target = coach.aim.band.target_kg
         assert target is not None
         coach.see(event(*[target / KG_PER_LB + 8 * 26.75] * 20))
@@ -95,12 +123,12 @@ class Panel(YardCase):
         self.assertIn("not connected", self.panel(event(connected=False))["silence"])
 
     def test_what_keeps_it_from_being_trusted_is_said(self) -> None:
-        down = self.panel(event(*[1000] * 20), ramps_down=True)
-        self.assertIn(("ramps", "Raise the ramps before you trust this."), down["notes"])
-        carried = self.panel(event(*[1000] * 20), down_kg=1100 * KG_PER_LB)
+        down = dict(self.panel(event(*[1000] * 20))["notes"])
+        self.assertIn("Put the ramps up before you trust this", down["ramps"])
+        carried = self.panel(event(*[1000] * 20), ramps_down=False, down_kg=1100 * KG_PER_LB)
         notes = dict(carried["notes"])
         # deck ends 292 in behind the ball: 100 lb on the tongue is 217 lb at the tail
-        self.assertEqual("Down, they carried about 217 lb of it.", notes["carried"])
+        self.assertIn("the tail carried about 217 lb", notes["carried"])
         lying = self.panel(event(*[1000] * 20, lying=True, dropped={"unit": 12}))
         self.assertIn("between pounds and kilograms", dict(lying["notes"])["lying"])
         self.assertEqual(["12 in another unit than said"], lying["dropped"])
@@ -108,7 +136,7 @@ class Panel(YardCase):
         self.assertIn("other unit", dict(far["notes"])["unit"])
 
     def test_metric(self) -> None:
-        panel = self.panel(event(*[1400] * 20), unit=UnitSystem.METRIC)
+        panel = self.panel(event(*[1400] * 20), unit=UnitSystem.METRIC, ramps_down=False)
         self.assertEqual("635", panel["figure"])
         self.assertRegex(panel["say"], r"^Back up \d+ cm$")
 
@@ -195,7 +223,8 @@ class Pages(YardCase):
         frozen = self.client.post(self.at("freeze/"))
         self.assertContains(frozen, "1,240 lb")
         kept = self.client.post(
-            self.at("save/"), {"reading": "1,240", "reference": "12 ft 2 in", "aboard": "on"}
+            self.at("save/"),
+            {"reading": "1,240", "reference": "12 ft 2 in", "aboard": "on", "ramps": "up"},
         )
         self.assertEqual(302, kept.status_code)
         ticket = Ticket.objects.get(method="gauge")
@@ -214,9 +243,12 @@ class Pages(YardCase):
 
     def test_bad_input_to_a_frozen_reading(self) -> None:
         for typed, words in (
-            ({"reading": "a lot", "reference": "150", "aboard": "on"}, "not a mass"),
-            ({"reading": "1,000", "aboard": "on"}, "Tape where its mark stands"),
-            ({"reading": "1000", "reference": "150", "aboard": "on", "ramps": "down"}, "Raise the"),
+            ({"reading": "a lot", "reference": "150", "aboard": "on", "ramps": "up"}, "not a mass"),
+            ({"reading": "1,000", "aboard": "on", "ramps": "up"}, "Tape where its mark stands"),
+            (
+                {"reading": "1000", "reference": "150", "aboard": "on", "ramps": "down"},
+                "Put the ramps up first",
+            ),
         ):
             with self.subTest(typed=typed):
                 answer = self.client.post(self.at("save/"), typed)
@@ -240,9 +272,11 @@ class Pages(YardCase):
         self.assertEqual(403, driver.get("/gauges/").status_code)
         for path in ("", "stream/", "now/"):
             self.assertEqual(404, other.get(self.at(path)).status_code)
-        for path in ("freeze/", "save/", "trust/"):
+        for path in ("freeze/", "save/", "trust/", "dial/"):
             self.assertEqual(404, other.post(self.at(path)).status_code)
-        self.assertEqual(404, other.get(f"/gauges/{self.gauge.pk}/").status_code)
+        for path in ("", "set-up/"):
+            self.assertEqual(404, other.get(f"/gauges/{self.gauge.pk}/{path}").status_code)
+            self.assertEqual(403, driver.get(f"/gauges/{self.gauge.pk}/{path}").status_code)
         self.assertEqual(404, self.client.get(self.at("") + "?gauge=9999").status_code)
 
     def test_the_yards_list(self) -> None:
@@ -250,8 +284,15 @@ class Pages(YardCase):
             "/gauges/", {"name": "Old hitch", "unit": "kg", "step": "10 kg", "lag": "0.3"}
         )
         gauge = Gauge.objects.get(name="Old hitch")
-        self.assertRedirects(added, f"/gauges/{gauge.pk}/")
-        self.assertContains(self.client.get(f"/gauges/{gauge.pk}/"), gauge.key)
+        set_up = f"/gauges/{gauge.pk}/set-up/"
+        self.assertRedirects(added, set_up)
+        self.assertContains(self.client.get(set_up), gauge.key)
+        self.assertContains(self.client.get(set_up), "http://testserver/gauges/send/")
+        figures = self.client.get(f"/gauges/{gauge.pk}/")
+        self.assertNotContains(figures, gauge.key)
+        self.assertContains(figures, set_up)
+        with self.settings(GAUGE_PORT=0):
+            self.assertNotContains(self.client.get(set_up), gauge.key)
         self.assertEqual(
             Facts(unit="kg", step_kg=10.0, rating_kg=None, lag_s=0.3), known(gauge.key)
         )
@@ -280,4 +321,122 @@ class Pages(YardCase):
         self.assertEqual(404, self.client.get(self.at("now/")).status_code)
         Gauge.objects.all().delete()
         crew = Haul.objects.get(name="Drain crew to the Long Drain")
-        self.assertContains(self.client.get(f"/hauls/{crew.pk}/gauge/"), "has no gauge yet")
+        page = self.client.get(f"/hauls/{crew.pk}/gauge/")
+        self.assertContains(page, "Show what to do")
+        self.assertNotContains(page, "data-stream")
+        self.assertEqual(404, self.client.post(self.at("dial/"), {"dial": "1000"}).status_code)
+
+    def test_a_dial_is_typed_in_and_kept_without_any_gauge_in_the_list(self) -> None:
+        Ticket.objects.filter(method="gauge").delete()
+        Gauge.objects.all().delete()
+        htmx = {"HTTP_HX_REQUEST": "true"}
+        down = self.client.post(self.at("dial/"), {"dial": "1,400"}, **htmx)
+        self.assertContains(down, "Put the ramps up, read it again")
+        self.assertContains(down, 'value="635.03"')
+        self.assertNotContains(down, "Keep it")
+        typed = {"dial": "1,240", "ramps": "up", "down_kg": "635.03"}
+        up = self.client.post(self.at("dial/"), typed, **htmx)
+        self.assertRegex(up.content.decode(), r"Back up \d+ in")
+        self.assertContains(up, "the tail carried about")
+        self.assertContains(up, "Keep it")
+        whole = self.client.post(self.at("dial/"), typed)
+        self.assertContains(whole, "<h1")
+        self.assertContains(whole, "Keep it")
+        kept = {"reading": "1,240", "reference": "12 ft 2 in", "aboard": "on", "typed": "1"}
+        refused = self.client.post(self.at("save/"), kept)
+        self.assertContains(refused, "Put the ramps up first", status_code=422)
+        self.assertEqual(
+            302, self.client.post(self.at("save/"), kept | {"ramps": "up"}).status_code
+        )
+        ticket = Ticket.objects.get(method="gauge")
+        self.assertEqual(("1240 lb", ""), (str(ticket.tongue_mass), ticket.place))
+        self.assertContains(self.client.get(self.at("")), "Corrected by 1 reading")
+        self.assertContains(self.client.get(f"/weigh/tickets/{ticket.pk}/"), "1,240 lb")
+
+    def test_what_is_no_mass_is_said_and_stays_in_the_box(self) -> None:
+        for typed in ("a lot", "", "-5", "7.000", "nan"):
+            with self.subTest(typed=typed):
+                answer = self.client.post(self.at("dial/"), {"dial": typed, "ramps": "up"})
+                self.assertContains(answer, 'role="alert"', status_code=422)
+                self.assertContains(answer, f'value="{typed}"' if typed else "", status_code=422)
+
+
+class Posted(YardCase):
+    """Readings that come by HTTP, from a gauge without a session."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.gauge = Gauge.objects.get(name="Hitch gauge")
+        facts = known(self.gauge.key)
+        self.hub = HubThread({self.gauge.key: facts}.get)
+        self.enterContext(self.hub)
+        self.enterContext(override_settings(GAUGE_HOST="127.0.0.1", GAUGE_PORT=self.hub.port))
+        self.sender = Client(enforce_csrf_checks=True)
+
+    def post(self, body: Any, **more: Any) -> tuple[int, dict[str, Any]]:
+        sent = body if isinstance(body, (str, bytes)) else json.dumps(body)
+        answer = self.sender.post("/gauges/send/", sent, "application/json", **more)
+        return answer.status_code, answer.json()
+
+    def now(self) -> str:
+        return self.client.get(f"/hauls/{self.haul.pk}/gauge/now/").content.decode()
+
+    def test_one_reading_reaches_the_page(self) -> None:
+        self.assertEqual(
+            (200, {"ok": True, "taken": 1, "dropped": {}}),
+            self.post({"key": self.gauge.key, "unit": "lb", "n": 6, "load": 1120}),
+        )
+        self.assertIn("1,120", self.now())
+
+    def test_several_readings_at_once(self) -> None:
+        readings = [{"n": n + 1, "load": 1180, "ago": 0.4 - n / 10} for n in range(5)]
+        answer = self.post({"key": self.gauge.key, "readings": readings})
+        self.assertEqual((200, 5), (answer[0], answer[1]["taken"]))
+        self.assertIn("1,180", self.now())
+        apart = [one.at_s for one in self.hub.hub.channels[self.gauge.key].readings]
+        self.assertAlmostEqual(0.4, apart[-1] - apart[0], delta=0.05)
+
+    def test_what_cannot_be_right_is_dropped_and_told(self) -> None:
+        self.post({"key": self.gauge.key, "n": 5, "load": 1120})
+        for readings, dropped in (
+            ([{"n": 5, "load": 1120}], {"old": 1}),
+            ([{"load": "much"}, 7, None, {"load": 1e999}], {"rubbish": 4}),
+            ([{"load": 1120, "ago": -1}, {"load": 1120, "ago": 60}], {"rubbish": 2}),
+            ([{"load": 508}], {"unit": 1}),
+            ([{"load": 1120, "x": "y" * 9000}], {"rubbish": 1}),
+        ):
+            with self.subTest(readings=str(readings)[:60]):
+                status, answer = self.post({"key": self.gauge.key, "readings": readings})
+                self.assertEqual((200, 0, dropped), (status, answer["taken"], answer["dropped"]))
+
+    def test_a_gauge_switched_on_again_counts_from_one(self) -> None:
+        self.post({"key": self.gauge.key, "n": 500, "load": 1120})
+        channel = self.hub.hub.channels[self.gauge.key]
+        assert channel.posted_at is not None
+        channel.posted_at -= 60
+        answer = self.post({"key": self.gauge.key, "n": 1, "load": 1120})
+        self.assertEqual(1, answer[1]["taken"])
+
+    def test_bodies_that_are_none(self) -> None:
+        key = self.gauge.key
+        for body, status, words in (
+            ("not json", 400, "JSON object"),
+            (b"\xff\xfe", 400, "JSON object"),
+            ("[" * 9000, 400, "JSON object"),
+            ([1], 400, "JSON object"),
+            ({"load": 1}, 403, "key"),
+            ({"key": "nobody-has-this-key", "load": 1}, 403, "key"),
+            ('{"key": "\\ud800", "load": 1}', 403, "key"),
+            ({"key": key, "readings": []}, 400, "1 to 50"),
+            ({"key": key, "readings": [{"load": 1}] * 51}, 400, "1 to 50"),
+            ({"key": key, "unit": "kg", "load": 1}, 400, "unit"),
+            ({"key": key, "step": "x", "load": 1}, 400, "step"),
+            ("x" * 20_000, 413, "16,384 bytes"),
+        ):
+            with self.subTest(body=str(body)[:50]):
+                answer = self.post(body)
+                self.assertEqual(status, answer[0])
+                self.assertIn(words, answer[1]["no"])
+        self.assertEqual(405, self.sender.get("/gauges/send/").status_code)
+        with self.settings(GAUGE_PORT=1):
+            self.assertEqual(503, self.post({"key": key, "load": 1})[0])

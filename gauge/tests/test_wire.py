@@ -9,7 +9,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from gauge.wire import LONGEST, MOST_A_SECOND, Facts, Sieve, WireError, agreed, read_hello
+from gauge.wire import LONGEST, MOST_A_SECOND, Facts, Purpose, Sieve, WireError, agreed, read_hello
 from mechanics.units import KG_PER_LB
 
 KEY = "k" * 24
@@ -22,8 +22,8 @@ def line(**document: Any) -> bytes:
 
 class Hellos(SimpleTestCase):
     def test_a_gauge_and_a_page(self) -> None:
-        self.assertTrue(read_hello(line(eyebolt_gauge=1, key=KEY)).sends)
-        self.assertFalse(read_hello(line(eyebolt_watch=1, key=KEY)).sends)
+        self.assertTrue(read_hello(line(eyebolt_gauge=1, key=KEY)).purpose is Purpose.SEND)
+        self.assertFalse(read_hello(line(eyebolt_watch=1, key=KEY)).purpose is Purpose.SEND)
 
     def test_what_is_none_is_refused_with_a_reason(self) -> None:
         for data, words in (

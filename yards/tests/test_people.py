@@ -216,7 +216,7 @@ class Passwords(TestCase):
 class Rights(YardCase):
     """Every address of the application, for each role and for another yard."""
 
-    OPEN = {"sign_in", "sign_out", "sign_up", "join", "choose_password", "schema"}
+    OPEN = {"sign_in", "sign_out", "sign_up", "join", "choose_password", "schema", "gauge_send"}
     OWN = {"set_units", "own_yards", "go_to_yard", "own_password"}
     LOOK = {
         "home",
@@ -248,6 +248,7 @@ class Rights(YardCase):
         "gauge_stream",
         "gauge_now",
         "gauge_freeze",
+        "gauge_dial",
         "gauge_save",
         "gauge_trust",
         "weighed",
@@ -292,6 +293,9 @@ class Rights(YardCase):
         given = {
             "weighings": ("machines", machine.pk),
             "edit_gauge": (Gauge.objects.get_or_create(yard=self.yard, name="Hitch gauge")[0].pk,),
+            "gauge_set_up": (
+                Gauge.objects.get_or_create(yard=self.yard, name="Hitch gauge")[0].pk,
+            ),
             "remove_gauge": (
                 Gauge.objects.get_or_create(yard=self.yard, name="Hitch gauge")[0].pk,
             ),

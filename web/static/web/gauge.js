@@ -1,13 +1,31 @@
 /* The gauge's page: shows what the server says, greys it when it falls silent, beeps. */
 (() => {
+  const hands = document.getElementById("gauge-hands");
+  if (!hands) return;
+  const frozen = document.getElementById("frozen");
+  for (const chooser of document.querySelectorAll("[data-go]")) {
+    chooser.addEventListener("change", () => chooser.form.submit());
+  }
+  document.addEventListener("click", (event) => {
+    if (event.target.closest("[data-let-go]")) frozen.replaceChildren();
+  });
+  /* the screen stays on while somebody may be glancing at it */
+  const awake = () => navigator.wakeLock?.request("screen").catch(() => {});
+  if (document.visibilityState === "visible") awake();
+  document.addEventListener("visibilitychange", () => {
+    if (document.visibilityState === "visible") awake();
+  });
+  /* what was read with the tail down says nothing of now, and the other way round */
+  hands.addEventListener("change", (event) => {
+    if (event.target.name === "ramps") frozen.replaceChildren();
+  });
+
   const place = document.getElementById("gauge");
   if (!place) return;
   const GREY_AFTER = 1900;
   const POLL_EVERY = 700;
   const RETRY_AFTER = 3000;
   const spoken = document.getElementById("gauge-spoken");
-  const hands = document.getElementById("gauge-hands");
-  const ramps = hands.querySelector("[data-ramps]");
   const wants = { sound: false, buzz: false };
   let source = null;
   let polling = null;
@@ -43,7 +61,7 @@
     heard = performance.now();
     const move = panel.dataset.move;
     if (move !== said) {
-      if (move === "stop") {
+      if (move === "stop" || move === "ramps") {
         if (wants.sound) beep("stop");
         if (wants.buzz && navigator.vibrate) navigator.vibrate([200, 80, 400]);
       } else if (move !== "wait" && wants.sound) {
@@ -59,7 +77,7 @@
     const panel = place.firstElementChild;
     if (!panel || performance.now() - heard < GREY_AFTER || panel.dataset.silent === "true") return;
     panel.classList.add("gauge-stale");
-    panel.classList.remove("gauge-stop", "gauge-rearward", "gauge-forward");
+    panel.classList.remove("gauge-stop", "gauge-ramps", "gauge-rearward", "gauge-forward");
     panel.dataset.stale = "true";
     panel.dataset.silent = "true";
     panel.dataset.move = "wait";
@@ -94,13 +112,11 @@
   };
   follow();
 
-  ramps.addEventListener("click", () => {
-    const down = hands.elements.ramps.value !== "down";
+  hands.addEventListener("change", (event) => {
+    if (event.target.name !== "ramps") return;
     const panel = place.firstElementChild;
-    /* the last figure with them down tells, once they are up, what they carried */
-    hands.elements.down_kg.value = !down && panel.dataset.kg ? panel.dataset.kg : "";
-    hands.elements.ramps.value = down ? "down" : "up";
-    ramps.setAttribute("aria-pressed", down ? "true" : "false");
+    /* the last figure with the tail down tells, once it is up, what it carried */
+    hands.elements.down_kg.value = event.target.value === "up" && panel.dataset.kg ? panel.dataset.kg : "";
     follow();
   });
   hands.querySelector("[data-sound]").addEventListener("click", (event) => {
@@ -115,18 +131,8 @@
     if (wants.buzz && navigator.vibrate) navigator.vibrate(80);
   });
   document.addEventListener("click", (event) => {
-    if (event.target.closest("[data-let-go]")) document.getElementById("frozen").replaceChildren();
     if (event.target.closest("[data-trust]")) {
       fetch(place.dataset.now.replace(/now\/$/, "trust/"), { method: "POST", body: new FormData(hands) });
     }
-  });
-  for (const chooser of document.querySelectorAll("[data-go]")) {
-    chooser.addEventListener("change", () => chooser.form.submit());
-  }
-  /* the screen stays on while somebody may be glancing at it */
-  const awake = () => navigator.wakeLock?.request("screen").catch(() => {});
-  if (document.visibilityState === "visible") awake();
-  document.addEventListener("visibilitychange", () => {
-    if (document.visibilityState === "visible") awake();
   });
 })();
