@@ -212,7 +212,9 @@ class Journeys(BrowserCase):
             page.select_option("#id_trailer", label="20 ft equipment trailer")
             page.select_option("#id_load_1", label="Borrowed digger")
             page.get_by_role("button", name="Plan it").click()
-            expect(page.locator(".say-first")).to_contain_text("Stop with the rear axle")
+            expect(page.locator(".say-first")).to_contain_text(
+                "As entered it is ok with the rear axle"
+            )
             expect(page.locator(".say .verdict")).to_contain_text("ok")
 
     def test_rows_are_added_in_the_book(self) -> None:

@@ -56,7 +56,7 @@ class DialForm(InUnits, forms.Form):
 class FrozenForm(InUnits, forms.Form):
     """A frozen reading on its way to a ticket."""
 
-    reading = QuantityFormField(kind="mass", least="positive", label="Frozen at")
+    reading = QuantityFormField(kind="mass", least="positive", label="The gauge showed")
     reference = QuantityFormField(
         kind="length",
         least="any",

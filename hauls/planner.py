@@ -23,10 +23,10 @@ from hauls.services.steps import Around
 from hauls.standing import best_standing, place_words
 from hauls.ways import ways_out, what_settles, worth_weighing
 from hauls.wording import (
-    STATUS_WORDS,
     end_words,
     is_light,
     label,
+    overall_word,
     room_left,
     school_label,
     status_word,
@@ -234,8 +234,8 @@ def present(
     }
 
 
-def headline(haul: Haul, unit: UnitSystem) -> tuple[Drawing, str]:
-    """A haul's picture and, in one line, what is wrong or what is tightest.
+def headline(haul: Haul, unit: UnitSystem) -> tuple[Drawing, str, str]:
+    """A haul's picture, its verdict's word and, in one line, what is wrong or what is tightest.
 
     Drawn once for each document; a list shows the same ones again and again.
 
@@ -246,7 +246,7 @@ def headline(haul: Haul, unit: UnitSystem) -> tuple[Drawing, str]:
 
 
 @lru_cache(maxsize=512)
-def _headline(document: str, unit: UnitSystem) -> tuple[Drawing, str]:
+def _headline(document: str, unit: UnitSystem) -> tuple[Drawing, str, str]:
     state = State(Haul(document=json.loads(document)))
     plan = state.plan()
     report = evaluate(plan)
@@ -263,7 +263,7 @@ def _headline(document: str, unit: UnitSystem) -> tuple[Drawing, str]:
         length_per_m=1 / LengthUnit(state.document["units"]["length"]).m,
         look=look_of(state.document),
     )
-    return picture, summary(report, names, unit)
+    return picture, overall_word(report), summary(report, names, unit)
 
 
 def look_of(document: dict[str, Any]) -> Look:
@@ -375,7 +375,7 @@ def _beside_share(report: Report) -> list[str]:
 
 def _verdict_word(report: Report, said: Sentence) -> str:
     """The verdict's word; what is right as entered only is not simply ok."""
-    word = STATUS_WORDS[report.verdict]
+    word = overall_word(report)
     if report.verdict in (Status.OK, Status.NEAR) and report.plan.items and not said.sure:
         return f"{word} as entered"
     return word

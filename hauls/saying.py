@@ -264,12 +264,12 @@ def way_out(report: Report, index: int, mark: str, names: dict[str, str], unit: 
     if best is None:
         return words
     held = (
-        "Best for the share and for what can hold"
+        "Best for the share and what can hold"
         if best.holds
         else "Least wrong for the share and the limits that can hold"
     )
     here = abs(best.at_m - item.placement.reference_m) < 0.5 * M_PER_IN
-    return f"{words} {held}: {'where it stands' if here else f'{mark} at {_at(best, unit)}'}."
+    return f"{words} {held}: {'where it stands' if here else _at(best, unit)}."
 
 
 def _at(best: Standing, unit: UnitSystem) -> str:

@@ -102,7 +102,7 @@ def _cards(hauls: QuerySet[Haul], unit: UnitSystem) -> list[dict[str, Any]]:
     ]
     for card in cards[:PICTURES]:
         try:
-            card["picture"], card["line"] = headline(card["haul"], unit)
+            card["picture"], card["word"], card["line"] = headline(card["haul"], unit)
         except PlanFileError as error:
             card["line"] = f"Its plan cannot be read. {error}."
     return cards
