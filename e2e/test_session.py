@@ -91,8 +91,12 @@ class ByMouse(Session):
             page.mouse.down()
             gap = plough["x"] - tractor["x"] - tractor["width"]
             page.mouse.move(x - gap + 3, y, steps=5)
-            page.mouse.up()
             # the drop is stored before the page is left
+            with page.expect_response(
+                lambda answer: "commit=1" in (answer.request.post_data or "")
+            ):
+                page.mouse.up()
+            saved(page)
             undo = page.locator("[data-undo]")
             expect(undo).to_have_attribute("title", "Undo: moved Trench plough")
 
