@@ -214,7 +214,7 @@ def beside(
             "ticket_count": thing.tickets.count(),
             "ticket_form": ticket_form or TicketForm(units=units, prefix="ticket"),
             "on": _whereabouts(thing),
-            "fluids": fluid_sources() if isinstance(thing, Machine) else [],
+            "fluids": fluid_sources(units) if isinstance(thing, Machine) else [],
         }
     }
 

@@ -30,7 +30,7 @@ from book.models import (
 )
 from book.tolerances import Tolerances
 from measures import Quantity, UnitSystem, write_length, write_mass
-from measures.writing import write_given, write_inches, write_percent
+from measures.writing import write_densities, write_given, write_inches, write_percent
 from mechanics.fluids import FLUIDS
 from mechanics.heap import MATERIALS
 from mechanics.rules import NEAR_HITCH
@@ -255,7 +255,11 @@ def _bulk(bulk: Bulk, told: Told) -> Iterator[Derived]:
         how = f"{write_given(bulk.volume, units)} × {write_given(bulk.density, units)}"
     else:
         material = MATERIALS[bulk.material]
-        how = f"{write_given(bulk.volume, units)} of {material.name.lower()}. {material.source}"
+        usual = write_densities(material.least_kg_m3, material.greatest_kg_m3, system=units)
+        how = (
+            f"{write_given(bulk.volume, units)} of {material.name.lower()}, {usual}. "
+            f"{material.source}"
+        )
     yield Derived(
         name="Mass", figure=_with(body.mass_kg, body.mass_tolerance_kg, units), arithmetic=how
     )
@@ -417,6 +421,12 @@ def _rating(rating: Quantity | None, units: UnitSystem) -> str:
     return NOT_KNOWN if rating is None else write_given(rating, units)
 
 
-def fluid_sources() -> list[tuple[str, str]]:
-    """Each fluid of the table with where its density is from."""
-    return [(fluid.name, fluid.source) for fluid in FLUIDS.values()]
+def fluid_sources(units: UnitSystem) -> list[tuple[str, str]]:
+    """Each fluid of the table with its density and where that is from."""
+    return [
+        (
+            fluid.name,
+            f"{write_densities(fluid.density_kg_m3, system=units, fluid=True)}. {fluid.source}",
+        )
+        for fluid in FLUIDS.values()
+    ]

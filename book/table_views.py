@@ -62,7 +62,11 @@ def table_in(request: YardRequest, slug: str) -> HttpResponse:
     context: dict[str, Any] = {
         "table": table,
         "columns": [
-            (column.header(request.user.unit_system), column.words) for column in table.columns
+            (
+                column.header(request.user.unit_system),
+                column.words(request.user.unit_system),
+            )
+            for column in table.columns
         ],
         "form": TableFileForm(),
         "outcome": None,

@@ -33,6 +33,7 @@ from book.models import (
 )
 from book.yardfile import shape_of
 from measures import Quantity, UnitSystem
+from measures.writing import in_units_of
 from yards.models import Yard
 
 FORMULA: Final = ("=", "+", "-", "@", "\t", "\r")
@@ -58,8 +59,7 @@ class Column:
         """The header with the unit of its bare numbers."""
         return f"{self.title} ({units.bare_unit(self.kind)})" if self.kind else self.title
 
-    @property
-    def words(self) -> str:
+    def words(self, units: UnitSystem) -> str:
         """What goes into the column, for the page that documents it."""
         if self.field is None:
             return "Names of hitch parts or machine parts, separated by semicolons."
@@ -67,7 +67,7 @@ class Column:
             return "One of: " + ", ".join(str(v) for v, _ in self.field.flatchoices if v) + "."
         if isinstance(self.field, models.BooleanField):
             return "yes or no."
-        help_text = str(self.field.help_text)
+        help_text = in_units_of(str(self.field.help_text), units)
         name = str(self.field.verbose_name)
         return f"{name[:1].upper()}{name[1:]}. {help_text}".strip()
 

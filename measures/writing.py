@@ -203,6 +203,17 @@ def write_given(quantity: Quantity, system: UnitSystem, *, step: int = 16) -> st
     return f"{write_number(number, 0 if number >= 100 else 1)} {unit} ({entered})"
 
 
+def write_densities(*kg_m3: float, system: UnitSystem, fluid: bool = False) -> str:
+    """A density, or the two ends of a range: of a fluid by the gallon or litre, of what is
+    heaped by the yard or cubic metre."""
+    if fluid:
+        unit, decimals = ("lb/gal", 1) if system is UnitSystem.US else ("kg/L", 2)
+    else:
+        unit, decimals = ("lb/yd3" if system is UnitSystem.US else "kg/m3"), 0
+    numbers = [value / float(DENSITY_UNITS[unit]) for value in kg_m3]
+    return f"{' to '.join(write_number(number, decimals) for number in numbers)} {unit}"
+
+
 _EITHER = re.compile(r"\{([^{}|]*)\|([^{}|]*)\}")
 
 

@@ -65,7 +65,7 @@ def _per_yard(name: str, least: float, greatest: float) -> Material:
         name=name,
         least_kg_m3=least * KG_PER_M3_PER_LB_PER_YD3,
         greatest_kg_m3=greatest * KG_PER_M3_PER_LB_PER_YD3,
-        source=f"Common handbook range, {least:,} to {greatest:,} lb/yd3; from memory.",
+        source="Common handbook range; from memory.",
     )
 
 

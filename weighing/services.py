@@ -152,8 +152,8 @@ class Offer:
     """One figure of the book that a ticket could replace."""
 
     what: str
-    now: str
-    then: str
+    now: Quantity | None
+    then: Quantity
     fields: dict[str, Any]
 
 
@@ -250,8 +250,8 @@ def _offer(
     return [
         Offer(
             what=name[:1].upper() + name[1:],
-            now="not known" if now is None else write_entered(now),
-            then=write_entered(value),
+            now=now,
+            then=value,
             fields=fields,
         )
     ]

@@ -19,7 +19,8 @@ from book.kinds import slug_of
 from book.models import Ticket
 from book.services.photos import PhotoError
 from measures import Quantity, UnitSystem
-from measures.writing import write_entered, write_length, write_mass, write_percent
+from measures.reading import ReadingError, read_length, read_mass
+from measures.writing import write_entered, write_given, write_length, write_mass, write_percent
 from mechanics.weighing import Figure, Line, Result
 from weighing.finding import FindTickets
 from weighing.forms import AboardRows, WeighForm, machines_of, rows_of
@@ -342,7 +343,9 @@ def weighed(request: YardRequest, pk: int) -> HttpResponse:
             and of not in ("trailer", "machine", "whole", "tongue", "load")
             and of != "trailer_axles"
         ],
-        "read": [(label, read[name]) for name, label in boxes.items() if name in read],
+        "read": [
+            (label, _as_read(read[name], unit)) for name, label in boxes.items() if name in read
+        ],
         "slug": slug_of(ticket.thing) if ticket.thing else "",
         "loads": list(ticket.loads.select_related("machine", "configuration")),
         "photos": list(ticket.photos.all()),
@@ -354,6 +357,16 @@ def weighed(request: YardRequest, pk: int) -> HttpResponse:
         "place": "weigh",
     }
     return render(request, "weighing/ticket.html", context)
+
+
+def _as_read(text: str, unit: UnitSystem) -> str:
+    """What was typed into a box, in the person's units where it is a figure."""
+    for read, own in ((read_mass, unit.mass_unit), (read_length, unit.length_unit)):
+        try:
+            return write_given(read(text, own), unit)
+        except ReadingError:
+            continue
+    return text
 
 
 def _apart(ticket: Ticket, other: Ticket, unit: UnitSystem) -> list[tuple[str, str]]:

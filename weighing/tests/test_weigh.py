@@ -250,8 +250,8 @@ class Tickets(WeighCase):
         )
         truck = Truck.objects.get(name="Old half-ton")
         self.keep("axle-by-axle", thing=f"trucks-{truck.pk}", number="7", empty="on", **both)
-        found = {o.what: o.then for o in offers(Ticket.objects.get(number="7"))}
-        self.assertEqual({"Front axle mass": "3,280 lb", "Rear axle mass": "2,620 lb"}, found)
+        found = {o.what: str(o.then) for o in offers(Ticket.objects.get(number="7"))}
+        self.assertEqual({"Front axle mass": "3280 lb", "Rear axle mass": "2620 lb"}, found)
 
     def test_what_rolled_on_has_to_be_said_and_to_fit(self) -> None:
         trailer = Trailer.objects.get(name="14 ft tilt")
@@ -286,8 +286,8 @@ class Tickets(WeighCase):
         live = self.live("wheel-by-wheel", **wheels)
         self.assertContains(live, "The axles together")
         self.keep("wheel-by-wheel", thing=key, number="9", empty="on", **wheels, tongue="380")
-        found = {o.what: o.then for o in offers(Ticket.objects.get(number="9"))}
-        self.assertEqual({"Empty mass": "2,900 lb", "Empty tongue weight": "380 lb"}, found)
+        found = {o.what: str(o.then) for o in offers(Ticket.objects.get(number="9"))}
+        self.assertEqual({"Empty mass": "2900 lb", "Empty tongue weight": "380 lb"}, found)
 
     def test_a_reading_over_a_beam_is_handed_to_the_wheels(self) -> None:
         live = self.live("lever", **GIVEN["lever"])
@@ -309,11 +309,11 @@ class Tickets(WeighCase):
     def test_a_trailer_lifted_at_two_supports(self) -> None:
         trailer = Trailer.objects.get(name="14 ft tilt")
         self.keep("two-lifts", thing=f"trailers-{trailer.pk}", number="10", empty="on")
-        found = {o.what: o.then for o in offers(Ticket.objects.get(number="10"))}
-        self.assertEqual({"Empty mass": "7,592 lb"}, found)
+        found = {o.what: str(o.then) for o in offers(Ticket.objects.get(number="10"))}
+        self.assertEqual({"Empty mass": "7592 lb"}, found)
         self.keep("hung-at-the-coupler", thing=f"trailers-{trailer.pk}", number="11", empty="on")
-        found = {o.what: o.then for o in offers(Ticket.objects.get(number="11"))}
-        self.assertEqual({"Empty tongue weight": "1,332 lb"}, found)
+        found = {o.what: str(o.then) for o in offers(Ticket.objects.get(number="11"))}
+        self.assertEqual({"Empty tongue weight": "1332 lb"}, found)
 
     def test_reading_again_goes_by_its_own_scale(self) -> None:
         """Half a step and a part of 390 lb: 1 and 4 on a small scale, 10 and 1 on a vehicle's."""
