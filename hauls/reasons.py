@@ -24,6 +24,7 @@ from measures.writing import (
     write_inches,
     write_length,
     write_mass,
+    write_number,
     write_percent,
     write_signed,
 )
@@ -303,7 +304,10 @@ def _level(report: Report, names: dict[str, str], unit: UnitSystem) -> Why:
                 name="coupler of the level trailer",
                 amount=write_length(trailer.coupler_height_m or 0.0, unit),
             ),
-            Term(name="slope, over the axles' lever", amount=f"{loaded.slope * 100:.2f} %"),
+            Term(
+                name="slope, over the axles' lever",
+                amount=f"{write_number(loaded.slope * 100, 2)} %",
+            ),
             Term(name="loaded trailer", amount=_mass(mass, unit)),
             Term(name="balances above its axles", amount=write_length(high, unit)),
             Term(name="the axles' lever", amount=write_length(lever, unit)),
