@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
-from measures.marks import write_ends
-from measures.writing import MINUS, UnitSystem, write_length
+from measures.marks import write_ends, write_width
+from measures.writing import MINUS, UnitSystem
 from mechanics.units import M_PER_IN
 from mechanics.windows import Window
 
@@ -132,10 +132,7 @@ def close_up(
             to_x(piece.start_m), to_x(piece.end_m), (low, low_words), (high, high_words)
         )
         width = sum(s.end_m - s.start_m for s in window.sure)
-        if window.sure:
-            sure_label = f"sure {write_length(width, unit, step=2)}"
-        else:
-            sure_label = "no place is sure"
+        sure_label = f"sure {write_width(width, unit)}" if window.sure else "no place is sure"
     return tape, ends, sure_label
 
 

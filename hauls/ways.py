@@ -8,7 +8,8 @@ from functools import lru_cache
 from hauls.services.haul import placed
 from hauls.wording import SCHOOL_LABELS
 from measures import UnitSystem
-from measures.writing import write_inches, write_mass
+from measures.marks import write_width
+from measures.writing import write_mass
 from mechanics.hitch import HitchType
 from mechanics.plan import Plan
 from mechanics.report import evaluate
@@ -109,8 +110,8 @@ def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
         Weighing.TRAILER_WHOLE: "the empty trailer: all of it on a platform, unhitched",
         Weighing.TRUCK_AXLES: "the empty truck, fuelled, one axle at a time on a platform",
     }[best.weighing]
-    now = write_inches(best.before_m, unit) if best.before_m else "nothing"
-    return f"Weigh {what}. The sure window grows from {now} to {write_inches(best.after_m, unit)}."
+    now = write_width(best.before_m, unit) if best.before_m else "nothing"
+    return f"Weigh {what}. The sure window grows from {now} to {write_width(best.after_m, unit)}."
 
 
 def _wheeled(plan: Plan, item_id: str | None) -> bool:

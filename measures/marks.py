@@ -71,6 +71,17 @@ def write_ends(start_m: float, end_m: float, system: UnitSystem) -> tuple[str, s
     return write_exactly(start_m, system), write_exactly(end_m, system)
 
 
+def write_width(metres: float, system: UnitSystem) -> str:
+    """How wide a window is, rounded down as its ends are rounded inward; exact where that
+    would leave nothing of it."""
+    fine = STEPS[system][1:] if system is UnitSystem.US else STEPS[system][-1:]
+    for step in fine:
+        whole = math.floor((metres + ON_A_MARK_M) / step)
+        if whole > 0:
+            return write_length(whole * step, system, step=SIXTEENTHS)
+    return write_exactly(max(metres, 0.0), system)
+
+
 def write_exactly(at_m: float, system: UnitSystem) -> str:
     """A place between two marks: ``12 ft 11.4010 in``, ``3,947.23 mm``."""
     if system is UnitSystem.METRIC:

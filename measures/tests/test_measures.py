@@ -18,7 +18,7 @@ from measures import (
     read_mass,
     read_volume,
 )
-from measures.marks import nearest_mark, write_ends, write_place
+from measures.marks import nearest_mark, write_ends, write_place, write_width
 from measures.writing import (
     in_units_of,
     write_entered,
@@ -188,6 +188,7 @@ class Marks(SimpleTestCase):
         self, start: float, width: float, system: UnitSystem
     ) -> None:
         unit = "in" if system is US else "mm"
+        self.assertLessEqual(float(read_length(write_width(width, system), "in").si), width + 1e-5)
         for text in write_ends(start, start + width, system):
             at = float(read_length(text, unit).si)
             self.assertGreaterEqual(at, start - 2e-5)
