@@ -151,7 +151,9 @@ class Panel(YardCase):
         self.assertEqual(1, len(coach.recent()))
 
 
-class Pages(YardCase):
+class HubCase(YardCase):
+    """The yard with the service that gauges send to."""
+
     def setUp(self) -> None:
         super().setUp()
         self.gauge = Gauge.objects.get(name="Hitch gauge")
@@ -160,6 +162,11 @@ class Pages(YardCase):
         self.hub = HubThread({self.gauge.key: facts}.get)
         self.enterContext(self.hub)
         self.enterContext(override_settings(GAUGE_HOST="127.0.0.1", GAUGE_PORT=self.hub.port))
+
+
+class Pages(HubCase):
+    def setUp(self) -> None:
+        super().setUp()
         self.wire = socket.create_connection(("127.0.0.1", self.hub.port), timeout=5)
         self.addCleanup(self.wire.close)
 
@@ -361,16 +368,11 @@ class Pages(YardCase):
                 self.assertContains(answer, f'value="{typed}"' if typed else "", status_code=422)
 
 
-class Posted(YardCase):
+class Posted(HubCase):
     """Readings that come by HTTP, from a gauge without a session."""
 
     def setUp(self) -> None:
         super().setUp()
-        self.gauge = Gauge.objects.get(name="Hitch gauge")
-        facts = known(self.gauge.key)
-        self.hub = HubThread({self.gauge.key: facts}.get)
-        self.enterContext(self.hub)
-        self.enterContext(override_settings(GAUGE_HOST="127.0.0.1", GAUGE_PORT=self.hub.port))
         self.sender = Client(enforce_csrf_checks=True)
 
     def post(self, body: Any, **more: Any) -> tuple[int, dict[str, Any]]:
