@@ -79,7 +79,7 @@ class Mouse(BrowserCase):
             saved(page)
             page.get_by_role("button", name="kg · mm").click()
             expect(page.locator(".say mark")).to_have_text("3,810 mm")
-            expect(page.locator(".headroom")).to_contain_text("kg left of 4,536")
+            expect(page.locator(".headroom")).to_contain_text("left of 4,536 kg")
             page.get_by_role("button", name="lb · in").click()
             expect(page.locator(".say mark")).to_have_text("12 ft 6 in")
             self.assertEqual(self.stored_inches(haul), 150)

@@ -327,7 +327,7 @@ def _row(check: Check, opened: str, names: dict[str, str], unit: UnitSystem) -> 
         if gap >= 0:
             margin = write_number(gap / unit.kg)
         words = "left of" if gap >= 0 else "over"
-        tail = f"{unit.mass_unit} {words} {write_number(limit / unit.kg)}"
+        tail = f"{words} {write_number(limit / unit.kg)} {unit.mass_unit}"
         fill = check.value / limit if limit else 1.2
     past = min(max(fill - 1.0, 0.0), (1 - BAR_LIMIT) / BAR_LIMIT)
     return Row(

@@ -58,7 +58,7 @@ def _ways_out(plan: Plan, index: int, unit: UnitSystem) -> tuple[str, ...]:
             break
     less = _mass_to_leave(plan, index)
     if less is not None:
-        found.append(f"With {write_mass(less, unit)} less on it there is a place.")
+        found.append(f"With {write_mass(less, unit)} less it has a place.")
     return tuple(found) or ("Try another trailer or truck.",)
 
 

@@ -81,6 +81,7 @@ def main() -> None:
                 page.wait_for_selector("#picture")
                 if then.startswith("/"):
                     page.goto(page.url.rstrip("/") + then)
+                    page.get_by_text("Up and pinned").click()
                     page.wait_for_selector("[data-move=rearward], [data-move=forward]")
                 elif then:
                     page.get_by_role("link", name=then, exact=True).click()
