@@ -290,7 +290,7 @@ class Coach:
             "settled": advice.settled and not stale,
             "picture": band_picture(self.aim.band, shown, self.unit),
             "share": self._share(advice, stale=stale),
-            "notes": self._notes(event, shown, stale=stale),
+            "notes": self._notes(event, shown, stale=stale, settled=advice.settled),
             "dropped": [
                 f"{count:,} {KINDS[why]}" for why, count in sorted(event["dropped"].items())
             ],
@@ -344,7 +344,7 @@ class Coach:
         return f"{write_percent(advice.now_kg / mass)} of the loaded trailer"
 
     def _notes(
-        self, event: dict[str, Any], shown: float | None, *, stale: bool
+        self, event: dict[str, Any], shown: float | None, *, stale: bool, settled: bool
     ) -> list[tuple[str, str]]:
         """What keeps the figure from being trusted, the gravest first."""
         found = []
@@ -374,14 +374,14 @@ class Coach:
                     f"{tail.them} can make the gauge read far too high.",
                 )
             )
-        elif shown is not None and not stale and self.down_kg:
+        elif shown is not None and settled and not stale and self.down_kg:
             kg = carried(self.aim, self.down_kg, shown)
             if kg > self.gauge.step_kg:
                 found.append(
                     (
                         "carried",
-                        f"While {tail.them if tail else 'it'} stood on the ground, the tail "
-                        f"carried about {write_mass(kg, self.unit)}.",
+                        "If the machine stands where it stood then, the tail carried about "
+                        f"{write_mass(kg, self.unit)} while it rested on the ground.",
                     )
                 )
         if shown is not None and not stale and self.readings and self.readings[-1].saturated:

@@ -12,11 +12,11 @@ from hauls.arranging import picture_of
 from hauls.drawing import Drawing
 from hauls.models import Haul
 from hauls.pairs import pairs_of
-from hauls.saying import summary
+from hauls.saying import summary, verdict_word
 from hauls.services.haul import linked_loads
 from hauls.tapes import Band, bands
 from hauls.variants import Otherwise, names_of, otherwise
-from hauls.wording import SCHOOL_LABELS, STATUS_WORDS, label, school_label
+from hauls.wording import SCHOOL_LABELS, label, school_label
 from measures.marks import write_place
 from measures.writing import UnitSystem, write_inches, write_mass, write_percent
 from mechanics.checks import Check
@@ -219,7 +219,7 @@ def _column(
     return Column(
         heading=heading[:1].upper() + heading[1:],
         status=report.verdict.value,
-        word=STATUS_WORDS[report.verdict],
+        word=verdict_word(report),
         line=summary(report, names, unit),
         picture=picture_of(plan, document, unit),
         tongue=f"{write_mass(trailer.tongue_kg, unit)}, {write_percent(trailer.share)}",

@@ -11,12 +11,13 @@ from book.errors import IncompleteError
 from book.models import Hitch, Trailer
 from hauls.compose import Load
 from hauls.pairs import pairs_of
-from hauls.saying import summary, why_no_place
+from hauls.saying import summary, verdict_word, why_no_place
 from hauls.services.haul import append_item, bare_document, stand_best, turn_to_aim
 from hauls.standing import place_words
 from hauls.wording import STATUS_WORDS
 from measures import UnitSystem
-from measures.writing import write_inches, write_percent
+from measures.marks import write_width
+from measures.writing import write_percent
 from mechanics.checks import Status
 from mechanics.item import Facing
 from mechanics.limits import Quantity
@@ -91,7 +92,7 @@ def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSyst
         hitch=hitch,
         trailer=trailer,
         status=best.verdict.value,
-        word=STATUS_WORDS[best.verdict],
+        word=verdict_word(best),
         line=("" if single is None else why_no_place(best, 0, names, unit))
         or summary(best, names, unit),
         reserve=reserve,
@@ -99,7 +100,7 @@ def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSyst
         place="" if single is None or single.aim_m is None else place_words(best, 0, unit),
         sure=""
         if single is None
-        else write_inches(sum(p.end_m - p.start_m for p in single.sure), unit),
+        else write_width(sum(p.end_m - p.start_m for p in single.sure), unit),
         backward=single is not None and best.plan.items[0].placement.facing is Facing.BACKWARD,
     )
 

@@ -18,7 +18,7 @@ from hauls.outfit_drawing import Look
 from hauls.practice import practice, suggested_school
 from hauls.reasons import reason
 from hauls.riding import ride_words
-from hauls.saying import Sentence, sentence, summary
+from hauls.saying import Sentence, sentence, summary, verdict_word
 from hauls.services.steps import Around
 from hauls.standing import best_standing, place_words
 from hauls.ways import ways_out, what_settles, worth_weighing
@@ -26,7 +26,6 @@ from hauls.wording import (
     end_words,
     is_light,
     label,
-    overall_word,
     room_left,
     school_label,
     status_word,
@@ -192,7 +191,7 @@ def present(
         else f"/book/trailers/{state.haul.trailer_id}/#id_rear_overhang",
         "schools": [(s.value, school_label(s, report)) for s in TongueSchool],
         "verdict": report.verdict.value,
-        "verdict_word": _verdict_word(report, said),
+        "verdict_word": verdict_word(report),
         "said": said,
         "ways": ways,
         "weigh": weigh,
@@ -263,7 +262,7 @@ def _headline(document: str, unit: UnitSystem) -> tuple[Drawing, str, str]:
         length_per_m=1 / LengthUnit(state.document["units"]["length"]).m,
         look=look_of(state.document),
     )
-    return picture, overall_word(report), summary(report, names, unit)
+    return picture, verdict_word(report), summary(report, names, unit)
 
 
 def look_of(document: dict[str, Any]) -> Look:
@@ -371,14 +370,6 @@ def _beside_share(report: Report) -> list[str]:
     if ahead is not None:
         found.append(f"{round(ahead * 100)}/{100 - round(ahead * 100)} about the deck's middle")
     return found
-
-
-def _verdict_word(report: Report, said: Sentence) -> str:
-    """The verdict's word; what is right as entered only is not simply ok."""
-    word = overall_word(report)
-    if report.verdict in (Status.OK, Status.NEAR) and report.plan.items and not said.sure:
-        return f"{word} as entered"
-    return word
 
 
 def _past_tail(report: Report, index: int, tail: str) -> bool:

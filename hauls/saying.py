@@ -6,10 +6,13 @@ from dataclasses import dataclass
 
 from hauls.standing import Standing, best_standing, is_sure, place_words
 from hauls.wording import (
+    STATUS_WORDS,
+    UNDER,
     is_light,
     label,
     missing_words,
     room_left,
+    status_word,
     tongue_word,
     unhitched_kg,
     within,
@@ -147,6 +150,17 @@ def summary(report: Report, names: dict[str, str], unit: UnitSystem) -> str:
             words = missing_words(check.missing[0], unit)
             return f"{words[:1].upper()}{words[1:]} is not known."
     return _tightest(report, unit)
+
+
+def verdict_word(report: Report) -> str:
+    """The word for a report's verdict: *under* where a share too small is all that is wrong,
+    and not simply *ok* where a load stands right as entered only."""
+    words = {status_word(c) for c in report.checks if c.status is Status.OVER}
+    word = UNDER if words == {UNDER} else STATUS_WORDS[report.verdict]
+    unsure = not all(is_sure(report, index) for index in range(len(report.plan.items)))
+    if report.verdict in (Status.OK, Status.NEAR) and unsure:
+        return f"{word} as entered"
+    return word
 
 
 def faults_of(report: Report) -> list[Check]:

@@ -94,12 +94,6 @@ def status_word(check: Check) -> str:
     return STATUS_WORDS[check.status]
 
 
-def overall_word(report: Report) -> str:
-    """The word for a report's verdict: *under* where a share too small is all that is wrong."""
-    words = {status_word(c) for c in report.checks if c.status is Status.OVER}
-    return UNDER if words == {UNDER} else STATUS_WORDS[report.verdict]
-
-
 def unhitched_kg(check: Check) -> float:
     """What the axle of a check that it stays on the ground carried unhitched."""
     return (check.near_at or 0.0) / LIGHT

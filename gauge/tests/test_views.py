@@ -129,6 +129,10 @@ class Panel(YardCase):
         notes = dict(carried["notes"])
         # deck ends 292 in behind the ball: 100 lb on the tongue is 217 lb at the tail
         self.assertIn("the tail carried about 217 lb", notes["carried"])
+        # a machine on the move stands elsewhere than it did
+        moving = event(*[1000 + 20 * n for n in range(20)])
+        still_less = self.panel(moving, ramps_down=False, down_kg=2100 * KG_PER_LB)
+        self.assertNotIn("carried", dict(still_less["notes"]))
         lying = self.panel(event(*[1000] * 20, lying=True, dropped={"unit": 12}))
         self.assertIn("between pounds and kilograms", dict(lying["notes"])["lying"])
         self.assertEqual(["12 in another unit than said"], lying["dropped"])

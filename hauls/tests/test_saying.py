@@ -11,10 +11,10 @@ from hypothesis import given, settings
 
 from hauls.arranging import row_of
 from hauls.practice import practice, suggested_school
-from hauls.saying import Sentence, fault, kept_places, sentence, summary
+from hauls.saying import Sentence, fault, kept_places, sentence, summary, verdict_word
 from hauls.standing import best_standing, is_sure
 from hauls.ways import what_settles, worth_weighing
-from hauls.wording import label, overall_word, room_left, status_word
+from hauls.wording import label, room_left, status_word
 from measures import UnitSystem
 from mechanics.checks import Check, Status
 from mechanics.item import Contact
@@ -98,9 +98,11 @@ class TooLittle(SimpleTestCase):
         self.assertEqual("under", status_word(check(low, "tongue.share_min")))
         self.assertEqual("over", status_word(check(at(low, 100), "tongue.share_max")))
         self.assertIn("The tongue carries 7.2 %, and 10 % is the least.", said(low).second)
-        self.assertEqual("under", overall_word(evaluate(low)))
+        self.assertEqual("under", verdict_word(evaluate(low)))
+        self.assertEqual("ok", verdict_word(evaluate(exact(example_plan()))))
+        self.assertEqual("ok as entered", verdict_word(evaluate(at(example_plan(), 147))))
         gone = at(low, 400)
-        self.assertEqual("over", overall_word(evaluate(gone)))
+        self.assertEqual("over", verdict_word(evaluate(gone)))
         lifted = at(example_plan(), 216)
         self.assertIn("The tongue lifts: −7.7 %", said(lifted).second)
 

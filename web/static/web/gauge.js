@@ -115,8 +115,9 @@
   hands.addEventListener("change", (event) => {
     if (event.target.name !== "ramps") return;
     const panel = place.firstElementChild;
-    /* the last figure with the tail down tells, once it is up, what it carried */
-    hands.elements.down_kg.value = event.target.value === "up" && panel.dataset.kg ? panel.dataset.kg : "";
+    /* a settled figure with the tail down tells, once it is up, what it carried */
+    const settled = event.target.value === "up" && panel.dataset.settled === "true";
+    hands.elements.down_kg.value = settled ? panel.dataset.kg : "";
     follow();
   });
   hands.querySelector("[data-sound]").addEventListener("click", (event) => {
