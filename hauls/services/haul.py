@@ -5,6 +5,7 @@ from __future__ import annotations
 import copy
 from collections.abc import Sequence
 from dataclasses import replace
+from math import ceil, floor
 from typing import Any
 
 from django.db import transaction
@@ -25,7 +26,7 @@ from hauls.compose import (
 )
 from hauls.models import Haul, HaulItem
 from hauls.services.steps import StaleRevision, stepping
-from hauls.standing import best_standing
+from hauls.standing import best_standing, is_sure, piece_at
 from measures import UnitSystem
 from mechanics.arrange import Wishes, arrange, changing_reserve, lines_of
 from mechanics.checks import Status
@@ -166,17 +167,37 @@ def stand_best(document: dict[str, Any], *, seconds: float = SEARCH_S) -> None:
 
 
 def on_the_tape(plan: Plan) -> Plan:
-    """The plan with every mark on a half inch of the tape, or finer where that costs reserve."""
+    """The plan with every mark on a half inch of the tape, or finer where that costs reserve
+    or takes an item out of its sure window."""
     was_over, was_left = _left_over(plan)
-    for step in (TAPE_STEP_M, TAPE_STEP_M / 2, TAPE_STEP_M / 4):
+    was_sure = _sure(plan)
+    for step in (TAPE_STEP_M, TAPE_STEP_M / 2, TAPE_STEP_M / 4, TAPE_STEP_M / 8):
         tidy = plan
-        for item in plan.items:
-            at = round(item.placement.reference_m / step) * step
-            tidy = tidy.with_placement(item.id, replace(item.placement, reference_m=at))
+        for index in range(len(plan.items)):
+            tidy = _on_a_step(tidy, index, step)
         over, left = _left_over(tidy)
-        if over <= was_over and left >= was_left * KEPT_RESERVE:
+        if over <= was_over and left >= was_left * KEPT_RESERVE and was_sure <= _sure(tidy):
             return tidy
     return plan
+
+
+def _sure(plan: Plan) -> set[int]:
+    """Which items stand in their sure windows."""
+    report = evaluate(plan)
+    return {index for index in range(len(plan.items)) if is_sure(report, index)}
+
+
+def _on_a_step(plan: Plan, index: int, step_m: float) -> Plan:
+    """The plan with one item on the nearest mark, of those in its window where there are any."""
+    item, window = plan.items[index], evaluate(plan).windows[index]
+    at = item.placement.reference_m
+    mark = round(at / step_m)
+    piece = piece_at(window.sure, at) or piece_at(window.intervals, at)
+    if piece is not None:
+        first, last = ceil(piece.start_m / step_m - 1e-6), floor(piece.end_m / step_m + 1e-6)
+        if first <= last:
+            mark = min(max(mark, first), last)
+    return plan.with_placement(item.id, replace(item.placement, reference_m=mark * step_m))
 
 
 def _left_over(plan: Plan) -> tuple[int, float]:
