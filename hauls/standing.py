@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from measures import UnitSystem
@@ -32,16 +32,7 @@ def best_standing(plan: Plan, index: int, unit: UnitSystem) -> Standing | None:
     It does not depend on where the item itself stands, so a drag asks only once.
     """
     item = plan.items[index]
-    here = item.placement
-    moved = plan.with_placement(
-        item.id,
-        type(here)(
-            reference_m=0.0,
-            facing=here.facing,
-            left_m=here.left_m,
-            reference_tolerance_m=here.reference_tolerance_m,
-        ),
-    )
+    moved = plan.with_placement(item.id, replace(item.placement, reference_m=0.0))
     return _best_standing(moved, index, unit)
 
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import copy
 from collections.abc import Sequence
 from dataclasses import replace
-from math import ceil, floor
 from typing import Any
 
 from django.db import transaction
@@ -28,6 +27,7 @@ from hauls.models import Haul, HaulItem
 from hauls.services.steps import StaleRevision, stepping
 from hauls.standing import best_standing, is_sure, piece_at
 from measures import UnitSystem
+from measures.marks import mark_within
 from mechanics.arrange import Wishes, arrange, changing_reserve, lines_of
 from mechanics.checks import Status
 from mechanics.limits import Quantity
@@ -191,13 +191,11 @@ def _on_a_step(plan: Plan, index: int, step_m: float) -> Plan:
     """The plan with one item on the nearest mark, of those in its window where there are any."""
     item, window = plan.items[index], evaluate(plan).windows[index]
     at = item.placement.reference_m
-    mark = round(at / step_m)
     piece = piece_at(window.sure, at) or piece_at(window.intervals, at)
-    if piece is not None:
-        first, last = ceil(piece.start_m / step_m - 1e-6), floor(piece.end_m / step_m + 1e-6)
-        if first <= last:
-            mark = min(max(mark, first), last)
-    return plan.with_placement(item.id, replace(item.placement, reference_m=mark * step_m))
+    mark = None if piece is None else mark_within(at, piece.start_m, piece.end_m, step_m)
+    if mark is None:
+        mark = round(at / step_m) * step_m
+    return plan.with_placement(item.id, replace(item.placement, reference_m=mark))
 
 
 def _left_over(plan: Plan) -> tuple[int, float]:
