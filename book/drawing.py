@@ -11,9 +11,11 @@ from dataclasses import dataclass
 
 from book.figures import Built, Empties, si
 from book.models import Machine, Trailer, Truck
-from book.outlines import machine_outline, pickup_outline
 from measures import UnitSystem, write_length, write_mass
 from mechanics.kerb import EmptyAxles
+from pictures.outfit import HUB
+from pictures.outlines import machine_outline, pickup_outline
+from pictures.svg import Attributes, circle, moved, path
 
 WIDTH = 420
 GROUND = 150
@@ -40,6 +42,16 @@ class Circle:
     radius: float
     style: str
 
+    @property
+    def svg(self) -> Attributes:
+        """Its attributes."""
+        return circle(self.x, self.y, self.radius)
+
+    @property
+    def hub(self) -> Attributes | None:
+        """A wheel's rim; ``None`` of anything else."""
+        return circle(self.x, self.y, self.radius * HUB) if self.style == "tyre" else None
+
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Dimension:
@@ -50,6 +62,23 @@ class Dimension:
     y: float
     text_x: float
     text: str
+
+    @property
+    def ends(self) -> str:
+        """The lines that bound it."""
+        return "".join(
+            f"M{x:.1f} {self.y - 14:.1f}V{self.y + 3:.1f}" for x in (self.start, self.end)
+        )
+
+    @property
+    def line(self) -> str:
+        """The line between them."""
+        return f"M{self.start:.1f} {self.y:.1f}H{self.end:.1f}"
+
+    @property
+    def text_y(self) -> str:
+        """Where its text stands."""
+        return f"{self.y + 4:.1f}"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -82,14 +111,25 @@ class Sketch:
         highest += [float(y) for s in self.shapes for y in _heights(s.data)]
         return min(highest, default=0.0) - 6
 
+    @property
+    def view_box(self) -> Attributes:
+        """What the picture shows."""
+        return Attributes(f"0 {self.top:.0f} {WIDTH} {self.height - self.top:.0f}")
+
+    @property
+    def balance_at(self) -> Attributes | None:
+        """Where the balance point is drawn about; ``None`` where it is not known."""
+        return None if self.balance is None else moved(*self.balance)
+
+    @property
+    def mark_line(self) -> str:
+        """The line down from the mark; empty where there is none."""
+        return "" if self.mark_x is None else f"M{self.mark_x:.1f} 28V{self.height - 8:.1f}"
+
 
 def _heights(data: str) -> list[str]:
-    """The y of every point of an outline made by :func:`_data`."""
+    """The y of every point of an outline made by :func:`pictures.svg.path`."""
     return [point.split(" ")[1] for point in data.strip("MZ").split("L")]
-
-
-def _data(points: Sequence[tuple[float, float]]) -> str:
-    return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points) + "Z"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -165,7 +205,7 @@ def machine_sketch(machine: Machine, built: Built, units: UnitSystem) -> Sketch:
     up = body.height_m if body.height_m and body.height_m < height else 0.35 * height
     return Sketch(
         shapes=tuple(
-            Shape(data=_data([(scale.x(-a), scale.y(u)) for a, u in points]), style=style)
+            Shape(data=path([(scale.x(-a), scale.y(u)) for a, u in points]), style=style)
             for style, points in outline.shapes
         ),
         circles=tuple(
@@ -209,8 +249,8 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
     nose = max(start, 0.5)
     tongue = [(0.0, ball_up + 0.05), (nose, up - 0.02), (nose, up - 0.16), (0.0, ball_up - 0.05)]
     shapes = [
-        Shape(data=_data([(scale.x(x), scale.y(y)) for x, y in tongue]), style="frame"),
-        Shape(data=_data([(scale.x(x), scale.y(y)) for x, y in deck]), style="frame"),
+        Shape(data=path([(scale.x(x), scale.y(y)) for x, y in tongue]), style="frame"),
+        Shape(data=path([(scale.x(x), scale.y(y)) for x, y in deck]), style="frame"),
     ]
     if trailer.kind == Trailer.Kind.DUMP or trailer.sides in ("solid", "rails"):
         sides = [
@@ -220,7 +260,7 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
             (start, up + 0.5),
         ]
         shapes.append(
-            Shape(data=_data([(scale.x(x), scale.y(y)) for x, y in sides]), style="sideboard")
+            Shape(data=path([(scale.x(x), scale.y(y)) for x, y in sides]), style="sideboard")
         )
     notes = [
         Note(x=scale.x(0.0), y=scale.y(ball_up) - 14, text=write_mass(empties.tongue_kg, units)),
@@ -233,7 +273,7 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
     for addition in trailer.additions.all():
         at = si(addition.behind_coupler)
         box = [(at - 0.06, up), (at + 0.06, up), (at + 0.06, up + 0.22), (at - 0.06, up + 0.22)]
-        shapes.append(Shape(data=_data([(scale.x(x), scale.y(y)) for x, y in box]), style="added"))
+        shapes.append(Shape(data=path([(scale.x(x), scale.y(y)) for x, y in box]), style="added"))
     spans = [(0.0, start, f"{shown(start)} {'to deck' if start >= 0 else 'over truck'}")]
     spans.append((start, start + length, f"deck {shown(length)}"))
     spans += [
@@ -287,7 +327,7 @@ def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
     dimensions, total = _dimensions(scale, spans)
     return Sketch(
         shapes=tuple(
-            Shape(data=_data([(scale.x(base - a), scale.y(u)) for a, u in points]), style=style)
+            Shape(data=path([(scale.x(base - a), scale.y(u)) for a, u in points]), style=style)
             for style, points in pickup_outline(base, bumper)
         ),
         circles=tuple(circles),

@@ -68,13 +68,15 @@ def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> Ht
                 if not was_set_up:
                     return redirect("home")
                 return redirect("edit_thing", "trucks", truck.pk)
+    bars = [form["front_axle_restoration"], form["bar_length"]]
     context = {
         "truck": truck,
         "hitch": hitch if pk is not None else None,
         "name": name,
         "form": form,
         "fields": [form[n] for n in ("name", "type", "offset", "ball_height", "mass")],
-        "bars": [form["front_axle_restoration"], form["bar_length"]],
+        "bars": bars,
+        "bars_open": bars[0].value() not in (None, "") or any(box.errors for box in bars),
         "parts_on": form["parts_on"],
         "rows": {
             "heading": "New parts on it",

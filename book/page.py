@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
+from django.forms import BoundField
+
+from book.asides import asides
 from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
 from book.errors import IncompleteError
 from book.figures import built_machine, empty_axles, empty_trailer, si
@@ -89,41 +93,56 @@ def _machine_figures(
     return [("mass", mass), ("known by", known), ("length", length)]
 
 
-def sheets(kind: Kind, form: Any, rows: list[tuple[Rows, Any]]) -> list[dict[str, Any]]:
+@dataclass(frozen=True, kw_only=True)
+class Sheet:
+    """One sheet of the page: a group of boxes, or an inner list. ``filled`` is how many of its
+    boxes hold something, where it is folded away."""
+
+    heading: str
+    help: str
+    folded: bool
+    open: bool
+    group: Group | None = None
+    fields: Sequence[BoundField] = ()
+    rows: Any = None
+    filled: int = 0
+
+
+def sheets(kind: Kind, form: Any, rows: list[tuple[Rows, Any]]) -> list[Sheet]:
     """Groups of boxes and inner lists in the order of the page."""
     sheets = []
     for group in kind.groups:
         fields = [form[name] for name in group.fields]
         sheets.append(
-            {
-                "group": group,
-                "fields": fields,
-                "folded": group.folded,
-                "open": any(b.errors for b in fields),
-                "filled": sum(_differs(b) for b in fields) if group.folded else 0,
-                "rows": None,
-            }
+            Sheet(
+                heading=group.heading,
+                help=group.help,
+                group=group,
+                fields=fields,
+                folded=group.folded,
+                open=any(b.errors for b in fields),
+                filled=sum(_differs(b) for b in fields) if group.folded else 0,
+            )
         )
     lists = [
-        {
-            "group": None,
-            "fields": [],
-            "rows": {"heading": row.heading, "help": row.help, "formset": formset},
-            "folded": row.folded,
-            "filled": 0,
-            "open": bool(formset.initial_form_count())
+        Sheet(
+            heading=row.heading,
+            help=row.help,
+            rows=formset,
+            folded=row.folded,
+            open=bool(formset.initial_form_count())
             or any(f.has_changed() for f in formset.forms if formset.is_bound)
             or form["built"].value() == "parts"
             if row.folded
             else True,
-        }
+        )
         for row, formset in rows
     ]
     after = {"new": "Coupler and chains"}
     for entry, (row, _) in zip(lists, rows, strict=True):
         heading = after.get(row.prefix)
         at = next(
-            (n + 1 for n, s in enumerate(sheets) if heading and _is(s["group"], heading)),
+            (n + 1 for n, s in enumerate(sheets) if heading and _is(s.group, heading)),
             len(sheets) - 1,
         )
         sheets.insert(at, entry)
@@ -214,6 +233,7 @@ def beside(
             "ticket_count": thing.tickets.count(),
             "ticket_form": ticket_form or TicketForm(units=units, prefix="ticket"),
             "on": _whereabouts(thing),
+            "parts": asides(),
             "fluids": fluid_sources(units) if isinstance(thing, Machine) else [],
         }
     }

@@ -85,6 +85,9 @@ class Link:
     weakest_tongue: bool
 
 
+FIT_WORDS = {"ok": "fits", "over": "wrong ball", "unknown": "cannot say"}
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class ChainShown:
     """A hitch chain with its weakest parts and whether the ball fits."""
@@ -94,6 +97,11 @@ class ChainShown:
     verdict: str
     words: str
     left_off: str
+
+    @property
+    def verdict_words(self) -> str:
+        """Whether the ball goes into the coupler, in a word."""
+        return FIT_WORDS.get(self.verdict, "")
 
 
 Told = tuple[UnitSystem, Tolerances]

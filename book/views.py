@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from django.contrib import messages
@@ -12,7 +14,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from book.forms import TicketForm
-from book.gaps import doubts, gaps
+from book.gaps import Doubt, Gap, doubts, gaps
 from book.history import changes_of, latest_changes
 from book.kinds import KINDS, Kind, Rows, kind_of, things_of
 from book.models import (
@@ -43,6 +45,26 @@ RECENT = 12
 """Changes that the book's page lists."""
 
 
+@dataclass(frozen=True, kw_only=True)
+class ListRow:
+    """A thing in its list: its main figures, what is missing, what is asked."""
+
+    thing: Thing
+    figures: Sequence[tuple[str, str]]
+    gaps: Sequence[Gap]
+    doubts: Sequence[Doubt]
+
+    @property
+    def gap_words(self) -> str:
+        """What is not known, in one line."""
+        return ", ".join(gap.words for gap in self.gaps)
+
+    @property
+    def more_doubts(self) -> int:
+        """Questions beside the first."""
+        return max(len(self.doubts) - 1, 0)
+
+
 @require_GET
 @in_yard
 def book(request: YardRequest) -> HttpResponse:
@@ -60,12 +82,12 @@ def book(request: YardRequest) -> HttpResponse:
             open_gaps += bool(lacking)
             open_questions += bool(asked)
             rows.append(
-                {
-                    "thing": thing,
-                    "figures": figures_of(thing, units, tolerances),
-                    "gaps": lacking,
-                    "doubts": asked,
-                }
+                ListRow(
+                    thing=thing,
+                    figures=figures_of(thing, units, tolerances),
+                    gaps=lacking,
+                    doubts=asked,
+                )
             )
         lists.append({"kind": kind, "rows": rows, "count": count, "more": count - len(rows)})
     context = {

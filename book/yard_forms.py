@@ -8,11 +8,11 @@ from django import forms
 
 from book.fields import QuantityFormField
 from book.forms import InUnits
-from book.schools import GVWR_LABELS, GVWR_REASONS, school_words
 from book.tolerances import MOST, MOST_PERCENT, PERCENTS, QUANTITIES, Tolerances
 from measures import Quantity, UnitSystem
 from measures.writing import write_given
 from mechanics.rules import TongueSchool, TrailerGvwrSchool
+from wording.schools import GVWR_LABELS, GVWR_REASONS, school_words
 
 LABELS: Final = {
     "plate_percent": "Plate, % of the mass",

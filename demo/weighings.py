@@ -18,7 +18,6 @@ from measures import Quantity, UnitSystem
 from mechanics.loads import compute_loads
 from mechanics.scalehouse import pads, printed, printed_alone
 from mechanics.units import KG_PER_LB, M_PER_IN
-from planfile.reading import read_document
 from weighing.scaling import keep_haul_ticket
 from yards.models import User, Yard
 
@@ -71,13 +70,13 @@ def _placed(
     slip: int | None,
 ) -> None:
     stand_in = SimulatedGauge(
-        plan=read_document(haul.document),
+        plan=haul.draft.plan,
         traits=Traits(step=20.0, rating=4000.0, noise_kg=2.0),
         seed=rng.randrange(1000),
         heavier=heavier,
         ahead_m=ahead * M_PER_IN,
     )
-    planned = read_document(haul.document).items[0].placement.reference_m / M_PER_IN
+    planned = haul.draft.plan.items[0].placement.reference_m / M_PER_IN
     for n, beside in enumerate(places):
         inches = round(planned + beside)
         stand_in.stand(inches * M_PER_IN)
@@ -95,7 +94,7 @@ def _placed(
 def _scaled(
     haul: Haul, driver: User, days: int, number: str, beyond: float, rng: random.Random
 ) -> None:
-    plan = read_document(haul.document)
+    plan = haul.draft.plan
     loads = compute_loads(plan)
 
     def luck() -> float:

@@ -36,9 +36,9 @@ from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
 from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
 from demo.weighings import make_weighings
-from hauls.compose import Load
+from hauls.loads import Load
 from hauls.models import Haul
-from hauls.services.haul import create_haul, save_haul, set_reference
+from hauls.store import create_haul, save_haul
 from measures import Quantity
 from mechanics.units import M_PER_IN
 from yards.models import Membership, Role, User, Yard
@@ -162,11 +162,11 @@ def _loads(machines: list[Machine], bulk: list[Bulk]) -> dict[str, Load]:
 
 
 def _place(haul: Haul, entry: dict[str, Any], user: User) -> None:
-    document = haul.document
+    draft = haul.draft
     if entry["at"] is not None:
         for index, inches in enumerate(entry["at"]):
-            set_reference(document, index, inches * M_PER_IN)
-    save_haul(haul, document, base=haul.revision, user=user)
+            draft = draft.put(index, inches * M_PER_IN)
+    save_haul(haul, draft, base=haul.revision, user=user)
     # the yard's story begins here: there is nothing before it to go back to
     haul.steps.all().delete()
     Haul.objects.filter(pk=haul.pk).update(step=0)

@@ -20,7 +20,6 @@ from gauge.simulated import CREEP_M_S, SimulatedGauge, Traits, run
 from hauls.models import Haul
 from mechanics.report import evaluate
 from mechanics.units import M_PER_IN
-from planfile.reading import read_document
 
 ORCHARD = "Orchard tractor to the Quarry Lane block"
 PHONE = {"has_touch": True, "is_mobile": True}
@@ -38,7 +37,7 @@ class Coached(BrowserCase):
         self.enterContext(override_settings(GAUGE_HOST="127.0.0.1", GAUGE_PORT=self.hub.port))
         self.key = gauge.key
         self.stand_in = SimulatedGauge(
-            plan=read_document(self.haul.document), traits=Traits(noise_kg=2.0, lag_s=0.3)
+            plan=self.haul.draft.plan, traits=Traits(noise_kg=2.0, lag_s=0.3)
         )
         self.down = threading.Event()
 

@@ -10,9 +10,9 @@ from playwright.sync_api import Page, expect
 from book.models import Bulk, Hitch, Machine, Trailer
 from e2e.case import OVERLAPPING, BrowserCase
 from e2e.test_planner import centre, saved
-from hauls.compose import Load
+from hauls.loads import Load
 from hauls.models import Haul
-from hauls.services.haul import create_haul
+from hauls.store import create_haul
 from yards.models import User, Yard
 
 LOADS = ("Harrow 60 backhoe tractor, backhoe off", "Pallet of drain pipe", "Trench plough")

@@ -60,8 +60,18 @@ INSTALLED_APPS = [
     "planfile",
     "book",
     "hauls",
+    "planning",
+    "matching",
+    "aspects",
+    "aspects.place",
+    "aspects.arrange",
+    "aspects.level",
+    "aspects.frame",
+    "aspects.what_if",
+    "aspects.figures",
     "weighing",
     "gauge",
+    "exchange",
     "demo",
 ]
 
@@ -83,15 +93,11 @@ MIDDLEWARE = [
 ROOT_URLCONF = "eyebolt.urls"
 WSGI_APPLICATION = "eyebolt.wsgi.application"
 
-# Jinja2 for the pages: a drag step draws the whole planner anew several times a second,
-# and compiled templates keep that within a few milliseconds. Django's own engine stays
-# for the form widgets.
 TEMPLATES = [
     {
-        "BACKEND": "django.template.backends.jinja2.Jinja2",
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
         "APP_DIRS": True,
         "OPTIONS": {
-            "environment": "web.jinja.environment",
             "context_processors": [
                 "django.template.context_processors.request",
                 "django.contrib.messages.context_processors.messages",
@@ -99,7 +105,6 @@ TEMPLATES = [
             ],
         },
     },
-    {"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True},
 ]
 
 DATABASES = {

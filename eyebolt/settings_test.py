@@ -20,3 +20,24 @@ WHITENOISE_AUTOREFRESH = True
 WHITENOISE_USE_FINDERS = True
 # many tests sign in with wrong passwords; those about guessing switch it on again
 AXES_ENABLED = False
+
+
+class _Undefined(str):
+    """What stands for a name that a template's context lacks: an error, not an empty text."""
+
+    def __contains__(self, part: object) -> bool:
+        return part == "%s"
+
+    def __mod__(self, name: object) -> str:
+        raise LookupError(f"the template's context has no {name}")
+
+
+TEMPLATES = [
+    {
+        **TEMPLATES[0],  # noqa: F405
+        "OPTIONS": {
+            **TEMPLATES[0]["OPTIONS"],  # type: ignore[dict-item]  # noqa: F405
+            "string_if_invalid": _Undefined("%s"),
+        },
+    }
+]

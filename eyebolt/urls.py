@@ -3,10 +3,12 @@
 from django.urls import include, path
 
 urlpatterns = [
-    path("", include("hauls.urls")),
+    path("", include("planning.urls")),
+    path("", include("matching.urls")),
+    path("", include("aspects.urls")),
+    path("", include("exchange.urls")),
     path("", include("yards.urls")),
     path("book/", include("book.urls")),
-    path("", include("weighing.haul_urls")),
     path("", include("gauge.urls")),
     path("weigh/", include("weighing.urls")),
     path("formats/", include("planfile.urls")),

@@ -30,7 +30,6 @@ from mechanics.item import Facing
 from mechanics.loads import bar_factor_m, compute_loads
 from mechanics.plan import Plan
 from mechanics.units import M_PER_IN
-from planfile.reading import read_document
 
 METHOD: Final = "gauge"
 KEPT: Final = 60
@@ -106,28 +105,25 @@ class Aim:
     @property
     def item_name(self) -> str:
         """What is being moved."""
-        item = self.plan.items[self.index]
-        return item.name or item.id
+        return self.plan.items[self.index].called
 
 
 def aim_of(haul: Haul, index: int, gauge: Gauge) -> Aim:
     """The aim for one item of a haul, corrected by the gauge's readings that were kept."""
-    plan = read_document(haul.document)
+    plan = haul.draft.plan
     taped = taped_readings(haul, plan, index)
     fitted = None
     if taped:
         better, fitted = corrected(plan, index, taped, gauge)
         # readings that cannot all be right correct nothing
         plan = plan if fitted.contradict else better
-    extra = haul.document["trailer"].get("extra", {})
-    drawn = extra.get("drawn", {}) if isinstance(extra, dict) else {}
     return Aim(
         plan=plan,
         index=index,
         band=band(plan, index, gauge),
         fitted=fitted,
         taped=tuple(taped),
-        tail=str(drawn.get("tail", "")) if isinstance(drawn, dict) else "",
+        tail=haul.draft.look.tail,
     )
 
 
@@ -142,7 +138,7 @@ def taped_readings(haul: Haul, plan: Plan, index: int) -> list[Taped]:
         .prefetch_related("loads__machine", "loads__configuration")
         .order_by("weighed_on", "pk")
     )
-    names = [item.name or item.id for item in plan.items]
+    names = [item.called for item in plan.items]
     for ticket in kept:
         if ticket.tongue_mass is None:
             continue
@@ -172,6 +168,11 @@ class BandPicture:
     low_words: str
     high_words: str
     aim_words: str
+
+    @property
+    def width(self) -> float:
+        """How wide the band is drawn."""
+        return self.high - self.low
 
 
 def band_picture(target: Band, now_kg: float | None, unit: UnitSystem) -> BandPicture | None:
@@ -424,7 +425,7 @@ def correction_words(aim: Aim, haul: Haul, unit: UnitSystem) -> list[str]:
             "The readings kept with this haul cannot all be right: the coach goes by the plan",
             "see them put together",
         ]
-    was = read_document(haul.document)
+    was = haul.draft.plan
     item, now = was.items[aim.index], aim.plan.items[aim.index]
     count = len(aim.taped)
     words = [f"Corrected by {count} reading{'s' * (count > 1)} kept with this haul"]

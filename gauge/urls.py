@@ -1,17 +1,10 @@
-"""Addresses of the gauge."""
+"""Addresses of the gauges of a yard."""
 
 from django.urls import path
 
-from gauge import list_views, posting_views, views
+from gauge import list_views, posting_views
 
 urlpatterns = [
-    path("hauls/<int:pk>/gauge/", views.coach_page, name="gauge"),
-    path("hauls/<int:pk>/gauge/stream/", views.stream, name="gauge_stream"),
-    path("hauls/<int:pk>/gauge/now/", views.now, name="gauge_now"),
-    path("hauls/<int:pk>/gauge/freeze/", views.freeze, name="gauge_freeze"),
-    path("hauls/<int:pk>/gauge/dial/", views.dial, name="gauge_dial"),
-    path("hauls/<int:pk>/gauge/save/", views.save, name="gauge_save"),
-    path("hauls/<int:pk>/gauge/trust/", views.trust, name="gauge_trust"),
     path("gauges/", list_views.gauges, name="gauges"),
     path("gauges/<int:pk>/", list_views.edit_gauge, name="edit_gauge"),
     path("gauges/send/", posting_views.send, name="gauge_send"),

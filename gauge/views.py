@@ -14,12 +14,12 @@ from django.shortcuts import redirect, render
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
+from aspects.rooms import aspect_page, with_plan
 from gauge.coaching import Coach, aim_of, correction_words, mark_words
 from gauge.forms import DialForm, FrozenForm
 from gauge.models import Gauge
 from gauge.services import Reading, keep_reading
 from gauge.watching import HubGone, Watch
-from hauls.aspect_views import aspect_page, with_plan
 from hauls.models import Haul
 from mechanics.coach import Gauge as GaugeFacts
 from mechanics.coach import is_settled, mean_of_settled
@@ -84,7 +84,6 @@ def _page(request: YardRequest, haul: Haul, plan: Plan) -> dict[str, Any]:
     gauge, index = _asked(request, plan)
     unit = request.user.unit_system
     context: dict[str, Any] = {
-        "view": "gauge",
         "gauge": gauge,
         "gauges": Gauge.objects.filter(yard=request.yard),
         "items": plan.items,
@@ -95,11 +94,14 @@ def _page(request: YardRequest, haul: Haul, plan: Plan) -> dict[str, Any]:
         "dial": DialForm(units=unit),
         "down": True,
         "answered": False,
-        "wrong": "",
     }
     if plan.items:
         aim = aim_of(haul, index, _facts(gauge))
-        context |= {"aim": aim, "corrections": correction_words(aim, haul, unit)}
+        context |= {
+            "aim": aim,
+            "moved": plan.items[index],
+            "corrections": correction_words(aim, haul, unit),
+        }
     return context
 
 
@@ -108,7 +110,7 @@ def _page(request: YardRequest, haul: Haul, plan: Plan) -> dict[str, Any]:
 @with_plan
 def coach_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """The page for the phone on the tractor."""
-    return aspect_page(request, "gauge/coach.html", haul, _page(request, haul, plan))
+    return aspect_page(request, "gauge/coach.html", haul, "gauge", _page(request, haul, plan))
 
 
 @require_POST
@@ -133,8 +135,8 @@ def dial(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         context = {"haul": haul, "gauge": gauge, "index": index, "unit": unit}
         return render(request, "gauge/_dialled.html", context | answer, status=status)
     page = _page(request, haul, plan) | answer
-    page |= {"down": coach.ramps_down, "answered": True, "wrong": form.errors}
-    return aspect_page(request, "gauge/coach.html", haul, page)
+    page |= {"down": coach.ramps_down, "answered": True}
+    return aspect_page(request, "gauge/coach.html", haul, "gauge", page, wrong=bool(form.errors))
 
 
 def _held(form: FrozenForm, coach: Coach, plan: Plan, *, typed: bool) -> dict[str, Any]:

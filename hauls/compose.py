@@ -7,7 +7,9 @@ that the book works out is rounded far below what any scale or tape can show.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Any, Final, Self
+
+from msgspec import UNSET, UnsetType
 
 from book.chain import assemble, coupler_size
 from book.errors import IncompleteError
@@ -35,99 +37,48 @@ from book.models import (
 )
 from book.schools import rules_for
 from book.tolerances import Tolerances
+from hauls.loads import Load
 from measures import Quantity, UnitSystem
 from mechanics.units import LengthUnit, MassUnit
-from yards.models import Yard
-
-NEW_PLACE_MIDDLE: Final = 0.5
-"""A machine is first put with its middle at this part of the deck's length."""
-
-DIGITS: Final = 6
-"""Decimals of a figure that the book works out."""
+from planfile import document
+from planfile.draft import Draft, Units
 
 PLAN_KINDS: Final = {"utility", "dump", "gooseneck", "flatbed", "tilt"}
 """Trailer kinds that the plan format names; any other is ``other`` there."""
 
 
-class FileUnits:
-    """The units one document is written in."""
-
-    def __init__(self, mass: str, length: str) -> None:
-        self.mass = mass
-        self.length = length
-        self._kg = MassUnit(mass).kg
-        self._m = LengthUnit(length).m
+@dataclass(frozen=True, kw_only=True, slots=True)
+class FileUnits(Units):
+    """The units one document is written in, and what was entered, in them."""
 
     @classmethod
-    def of(cls, system: UnitSystem) -> FileUnits:
+    def of(cls, system: UnitSystem) -> Self:
         """The units a person's new hauls are written in."""
-        return cls(system.mass_unit, system.length_unit)
+        return cls(mass=MassUnit(system.mass_unit), length=LengthUnit(system.length_unit))
 
     @classmethod
-    def of_document(cls, document: dict[str, Any]) -> FileUnits:
-        """The units a document is written in already."""
-        return cls(document["units"]["mass"], document["units"]["length"])
+    def of_draft(cls, draft: Draft) -> Self:
+        """The units a draft is written in already."""
+        return cls(mass=draft.units.mass, length=draft.units.length)
 
-    def m(self, quantity: Quantity) -> float | int:
-        """A mass in the document's unit."""
-        return quantity.in_unit(self.mass)
+    def m(self, quantity: Quantity) -> float:
+        """A mass that was entered."""
+        return quantity.in_unit(self.mass.value)
 
-    def x(self, quantity: Quantity) -> float | int:
-        """A length in the document's unit."""
-        return quantity.in_unit(self.length)
+    def x(self, quantity: Quantity) -> float:
+        """A length that was entered."""
+        return quantity.in_unit(self.length.value)
 
-    def kg(self, kilograms: float) -> float | int:
-        """A worked-out mass in the document's unit."""
-        return _tidy(kilograms / self._kg)
+    def m_if(self, quantity: Quantity | None) -> float | UnsetType:
+        """A mass that may not be known."""
+        return UNSET if quantity is None else self.m(quantity)
 
-    def rate(self, kg_per_m: float) -> float | int:
-        """A worked-out mass per length in the document's units."""
-        return _tidy(kg_per_m / self._kg * self._m)
-
-    def metres(self, metres: float) -> float | int:
-        """A worked-out length in the document's unit."""
-        return _tidy(metres / self._m)
+    def x_if(self, quantity: Quantity | None) -> float | UnsetType:
+        """A length that may not be known."""
+        return UNSET if quantity is None else self.x(quantity)
 
 
-def _tidy(number: float) -> float | int:
-    rounded = round(number, DIGITS)
-    return int(rounded) if rounded == int(rounded) else rounded
-
-
-@dataclass(frozen=True, kw_only=True)
-class Load:
-    """Something of the book that goes on a deck: a machine as configured, or bulk."""
-
-    machine: Machine | None = None
-    configuration: Configuration | None = None
-    bulk: Bulk | None = None
-
-    @property
-    def name(self) -> str:
-        """What the plan calls it."""
-        if self.bulk is not None:
-            return self.bulk.name
-        return str(self.configuration or self.machine)
-
-    @property
-    def yard(self) -> Yard:
-        """Whose it is."""
-        thing = self.bulk or self.machine
-        if thing is None:
-            raise IncompleteError("the load", ["a machine or a bulk load"])
-        return thing.yard
-
-    @property
-    def key(self) -> tuple[int | None, int | None, int | None]:
-        """Primary keys of machine, configuration, bulk."""
-        return (
-            self.machine and self.machine.pk,
-            self.configuration and self.configuration.pk,
-            self.bulk and self.bulk.pk,
-        )
-
-
-def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> dict[str, Any]:
+def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truck:
     """The ``truck`` object: hitched at one of the truck's hitches, usual load aboard.
 
     Raises:
@@ -136,70 +87,70 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> dict[str, Any
     tolerances = Tolerances.of(truck.yard)
     axles = empty_axles(truck, tolerances)
     exact = truck.empty_from == Truck.EmptyFrom.AXLES and truck.aboard_mass is None
-    section: dict[str, Any] = {
-        "name": truck.name,
-        "front_axle_mass": units.m(truck.front_axle_mass) if exact else units.kg(axles.front_kg),
-        "rear_axle_mass": units.m(truck.rear_axle_mass) if exact else units.kg(axles.rear_kg),
-        "front_axle_mass_tolerance": units.kg(axles.front_tolerance_kg),
-        "rear_axle_mass_tolerance": units.kg(axles.rear_tolerance_kg),
-        "wheelbase": units.x(truck.wheelbase),
-        "hitch_offset": units.x(hitch.offset),
-    }
-    for field in (
-        "front_gawr",
-        "rear_gawr",
-        "gvwr",
-        "gcwr",
-        "max_trailer_mass",
-        "payload",
-        "max_tongue_mass",
-        "front_tire_capacity",
-        "rear_tire_capacity",
-    ):
-        rating = getattr(truck, field)
-        if rating is not None:
-            section[field] = units.m(rating)
     tow = tow_limit_kg(truck)
-    if truck.max_trailer_mass is None and tow is not None:
-        section["max_trailer_mass"] = units.kg(tow)
-    ride = truck_ride(truck, hitch)
-    if ride is not None:
-        section["ride"] = {"ball_height": units.x(hitch.ball_height)} | {
-            name: units.rate(rate) for name, rate in ride.items()
-        }
-    section["cargo"] = [
-        {
-            "name": load.name,
-            "mass": units.m(load.mass),
-            **_tolerance(
-                "mass_tolerance",
-                0.0
-                if not load.known and load.mass_tolerance is None
-                else tolerances.mass_kg(si(load.mass), load.known, load.mass_tolerance),
-                load.mass_tolerance,
-                units,
-            ),
-            "ahead_of_rear_axle": units.x(load.ahead_of_rear_axle),
-        }
-        for load in truck.loads.all()
-    ]
-    return section
+    towed: float | UnsetType = UNSET
+    if truck.max_trailer_mass is not None:
+        towed = units.m(truck.max_trailer_mass)
+    elif tow is not None:
+        towed = units.kg(tow)
+    return document.Truck(
+        name=truck.name,
+        front_axle_mass=units.m(truck.front_axle_mass) if exact else units.kg(axles.front_kg),
+        rear_axle_mass=units.m(truck.rear_axle_mass) if exact else units.kg(axles.rear_kg),
+        front_axle_mass_tolerance=units.kg(axles.front_tolerance_kg),
+        rear_axle_mass_tolerance=units.kg(axles.rear_tolerance_kg),
+        wheelbase=units.x(truck.wheelbase),
+        hitch_offset=units.x(hitch.offset),
+        front_gawr=units.m_if(truck.front_gawr),
+        rear_gawr=units.m_if(truck.rear_gawr),
+        gvwr=units.m_if(truck.gvwr),
+        gcwr=units.m_if(truck.gcwr),
+        max_trailer_mass=towed,
+        payload=units.m_if(truck.payload),
+        max_tongue_mass=units.m_if(truck.max_tongue_mass),
+        front_tire_capacity=units.m_if(truck.front_tire_capacity),
+        rear_tire_capacity=units.m_if(truck.rear_tire_capacity),
+        ride=_ride(truck, hitch, units),
+        cargo=[
+            document.Cargo(
+                name=load.name,
+                mass=units.m(load.mass),
+                mass_tolerance=_tolerance(
+                    0.0
+                    if not load.known and load.mass_tolerance is None
+                    else tolerances.mass_kg(si(load.mass), load.known, load.mass_tolerance),
+                    load.mass_tolerance,
+                    units,
+                ),
+                ahead_of_rear_axle=units.x(load.ahead_of_rear_axle),
+            )
+            for load in truck.loads.all()
+        ],
+    )
 
 
-def _tolerance(
-    name: str, kilograms: float, entered: Quantity | None, units: FileUnits
-) -> dict[str, Any]:
-    if entered is not None:
-        return {name: units.m(entered)}
-    return {name: units.kg(kilograms)} if kilograms else {}
+def _ride(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Ride | UnsetType:
+    rates = truck_ride(truck, hitch)
+    if rates is None:
+        return UNSET
+    front = rates.get("front_rate")
+    return document.Ride(
+        ball_height=units.x(hitch.ball_height),
+        rear_rate=units.rate(rates["rear_rate"]),
+        front_rate=UNSET if front is None else units.rate(front),
+    )
 
 
-def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> dict[str, Any]:
+def _tolerance(kilograms: float, entered: Quantity | None, units: FileUnits) -> float:
+    return units.kg(kilograms) if entered is None else units.m(entered)
+
+
+def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> document.Hitch:
     """The ``hitch`` object: the chain of the truck's parts and those on the trailer."""
     chain = assemble(hitch, trailer)
-    section: dict[str, Any] = {"type": hitch.type}
+    mass = 0.0
     if hitch.mass is not None:
-        section["mass"] = units.m(hitch.mass)
+        mass = units.m(hitch.mass)
     else:
         # a receiver is bolted to the frame and weighed with the truck
         hung = [
@@ -209,40 +160,40 @@ def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> dict[str,
             and link.part.kind != HitchPart.Kind.RECEIVER
             and link.part in chain.parts
         ]
-        if hung:
-            section["mass"] = units.kg(sum(hung))
+        mass = units.kg(sum(hung))
     names = chain.names()
-    section["components"] = [_part(part, names[part.pk], units) for part in chain.parts]
-    if chain.ball_size is not None:
-        section["ball_diameter"] = units.x(chain.ball_size)
+    bars = None
+    extra: dict[str, Any] | UnsetType = UNSET
     if hitch.front_axle_restoration is not None:
-        section["weight_distribution"] = {
-            "front_axle_restoration": float(hitch.front_axle_restoration) / 100
-        }
-    if hitch.bar_length is not None:
+        bars = document.WeightDistribution(
+            front_axle_restoration=float(hitch.front_axle_restoration) / 100,
+            bar_length=units.x_if(hitch.bar_length),
+        )
+    elif hitch.bar_length is not None:
         # with no give-back chosen yet the bars are known all the same
-        kept = section.get("weight_distribution") or section.setdefault("extra", {})
-        kept["bar_length"] = units.x(hitch.bar_length)
-    return section
+        extra = {"bar_length": units.x(hitch.bar_length)}
+    return document.Hitch(
+        type=hitch.type,
+        mass=mass,
+        components=[_part(part, names[part.pk], units) for part in chain.parts],
+        ball_diameter=units.x_if(chain.ball_size),
+        weight_distribution=bars,
+        extra=extra,
+    )
 
 
-def _part(part: HitchPart, name: str, units: FileUnits) -> dict[str, Any]:
-    section: dict[str, Any] = {"name": name}
-    for field in (
-        "max_trailer_mass",
-        "max_tongue_mass",
-        "max_trailer_mass_wd",
-        "max_tongue_mass_wd",
-    ):
-        rating = getattr(part, field)
-        if rating is not None:
-            section[field] = units.m(rating)
-    if name != part.name:
-        section["extra"] = {"part": part.name}
-    return section
+def _part(part: HitchPart, name: str, units: FileUnits) -> document.HitchComponent:
+    return document.HitchComponent(
+        name=name,
+        max_trailer_mass=units.m_if(part.max_trailer_mass),
+        max_tongue_mass=units.m_if(part.max_tongue_mass),
+        max_trailer_mass_wd=units.m_if(part.max_trailer_mass_wd),
+        max_tongue_mass_wd=units.m_if(part.max_tongue_mass_wd),
+        extra={"part": part.name} if name != part.name else UNSET,
+    )
 
 
-def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
+def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
     """The ``trailer`` object, additions counted in.
 
     Raises:
@@ -250,138 +201,129 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> dict[str, Any]:
     """
     tolerances = Tolerances.of(trailer.yard)
     empties = empty_trailer(trailer, tolerances)
-    deck: dict[str, Any] = {
-        "start": units.x(trailer.deck_start),
-        "length": units.x(trailer.deck_length),
-    }
-    if tolerances.tape_m:
-        deck["start_tolerance"] = units.x(tolerances.tape)
-    for name, quantity in (
-        ("width", trailer.deck_width),
-        ("height", trailer.deck_height),
-        ("front_overhang", trailer.front_overhang),
-        ("rear_overhang", trailer.rear_overhang),
-    ):
-        if quantity is not None:
-            deck[name] = units.x(quantity)
-    if trailer.concentration_mass is not None and trailer.concentration_length is not None:
-        deck["concentration"] = {
-            "mass": units.m(trailer.concentration_mass),
-            "length": units.x(trailer.concentration_length),
-        }
-    drawn = {
+    exact = empties.as_entered
+    tape = units.x(tolerances.tape) if tolerances.tape_m else 0
+    rate = axle_rate_kg_per_m(trailer)
+    axles = list(trailer.axles.all())
+    drawn: dict[str, Any] = {
         name: value for name in ("tail", "sides", "fenders") if (value := getattr(trailer, name))
     }
     if trailer.ramp_length is not None and drawn.get("tail") in ("gate", "ramps"):
         drawn["ramp_length"] = units.x(trailer.ramp_length)
-    exact = empties.as_entered
-    section: dict[str, Any] = {
-        "name": trailer.name,
-        "kind": trailer.kind if trailer.kind in PLAN_KINDS else "other",
-        "empty_mass": units.m(trailer.empty_mass) if exact else units.kg(empties.mass_kg),
-        "empty_mass_tolerance": units.kg(empties.mass_tolerance_kg),
-        "empty_tongue_mass": units.m(trailer.empty_tongue_mass)
+    extra: dict[str, Any] = {"drawn": drawn} if drawn else {}
+    if {axle.brake for axle in axles} == {TrailerAxle.Brake.NONE}:
+        extra["brakes"] = "none"
+    return document.Trailer(
+        name=trailer.name,
+        kind=trailer.kind if trailer.kind in PLAN_KINDS else "other",
+        empty_mass=units.m(trailer.empty_mass) if exact else units.kg(empties.mass_kg),
+        empty_mass_tolerance=units.kg(empties.mass_tolerance_kg),
+        empty_tongue_mass=units.m(trailer.empty_tongue_mass)
         if exact
         else units.kg(empties.tongue_kg),
-        "empty_tongue_mass_tolerance": units.kg(empties.tongue_tolerance_kg),
-        "axles": [],
-        "suspension": trailer.suspension,
-        "track_width": units.x(trailer.track_width),
-        "deck": deck,
-    }
-    if tolerances.tape_m:
-        section["axles_tolerance"] = units.x(tolerances.tape)
-    rate = axle_rate_kg_per_m(trailer)
-    if rate is not None:
-        section["axle_rate"] = units.rate(rate)
-    if trailer.gvwr is not None:
-        section["gvwr"] = units.m(trailer.gvwr)
-    coupler = coupler_size(trailer)
-    if coupler is not None:
-        section["coupler_size"] = units.x(coupler)
-    for field in ("coupler_height", "axle_height"):
-        height = getattr(trailer, field)
-        if height is not None:
-            section[field] = units.x(height)
-    extra: dict[str, Any] = {"drawn": drawn} if drawn else {}
-    brakes = {axle.brake for axle in trailer.axles.all()}
-    if brakes == {TrailerAxle.Brake.NONE}:
-        extra["brakes"] = "none"
-    if extra:
-        section["extra"] = extra
-    for axle in trailer.axles.all():
-        entry: dict[str, Any] = {"position": units.x(axle.position)}
-        if axle.gawr is not None:
-            entry["gawr"] = units.m(axle.gawr)
-        if axle.tire_capacity is not None:
-            entry["tire_capacity"] = units.m(axle.tire_capacity)
-        section["axles"].append(entry)
-    return section
+        empty_tongue_mass_tolerance=units.kg(empties.tongue_tolerance_kg),
+        axles=[
+            document.Axle(
+                position=units.x(axle.position),
+                gawr=units.m_if(axle.gawr),
+                tire_capacity=units.m_if(axle.tire_capacity),
+            )
+            for axle in axles
+        ],
+        suspension=trailer.suspension,
+        track_width=units.x(trailer.track_width),
+        deck=_deck(trailer, tape, units),
+        axles_tolerance=tape,
+        axle_rate=UNSET if rate is None else units.rate(rate),
+        gvwr=units.m_if(trailer.gvwr),
+        coupler_size=units.x_if(coupler_size(trailer)),
+        coupler_height=units.x_if(trailer.coupler_height),
+        axle_height=units.x_if(trailer.axle_height),
+        extra=extra or UNSET,
+    )
 
 
-def load_section(load: Load, item_id: str, units: FileUnits) -> dict[str, Any]:
-    """An entry of ``items`` without its ``placement``.
+def _deck(trailer: Trailer, tape: float, units: FileUnits) -> document.Deck:
+    concentration: document.Concentration | UnsetType = UNSET
+    if trailer.concentration_mass is not None and trailer.concentration_length is not None:
+        concentration = document.Concentration(
+            mass=units.m(trailer.concentration_mass), length=units.x(trailer.concentration_length)
+        )
+    overhangs = (trailer.front_overhang, trailer.rear_overhang)
+    front, rear = (0 if over is None else units.x(over) for over in overhangs)
+    return document.Deck(
+        start=units.x(trailer.deck_start),
+        length=units.x(trailer.deck_length),
+        start_tolerance=tape,
+        width=units.x_if(trailer.deck_width),
+        height=units.x_if(trailer.deck_height),
+        front_overhang=front,
+        rear_overhang=rear,
+        concentration=concentration,
+    )
+
+
+def load_section(
+    load: Load, item_id: str, units: FileUnits, placement: document.Placement
+) -> document.Item:
+    """An entry of ``items``, standing as ``placement`` says, stopped as near as the yard does.
 
     Raises:
         IncompleteError: the machine or bulk load lacks figures.
     """
+    placement = _stopping(placement, Tolerances.of(load.yard), units)
     if load.bulk is not None:
-        return _bulk_section(load.bulk, item_id, units)
+        return _bulk_section(load.bulk, item_id, units, placement)
     if load.machine is None:
         raise IncompleteError("the load", ["a machine or a bulk load"])
-    return item_section(load.machine, item_id, units, load.configuration)
+    return _machine_section(load.machine, load.configuration, item_id, units, placement)
 
 
-def item_section(
+def _machine_section(
     machine: Machine,
+    configuration: Configuration | None,
     item_id: str,
     units: FileUnits,
-    configuration: Configuration | None = None,
-) -> dict[str, Any]:
-    """A machine as configured, as an entry of ``items`` without its ``placement``.
-
-    Raises:
-        IncompleteError: the machine lacks figures.
-    """
+    placement: document.Placement,
+) -> document.Item:
     built = built_machine(machine, configuration, Tolerances.of(machine.yard))
     body, outline = built.body, built.outline
-    cg: dict[str, Any] = {
-        "ahead": units.x(machine.balance_ahead) if built.entered else units.metres(body.ahead_m),
-        "ahead_tolerance": units.metres(body.ahead_tolerance_m),
-    }
+    left: float = 0
     if body.left_m:
-        cg["left"] = (
+        left = (
             units.x(machine.balance_left)
             if machine.balance_left is not None
             else units.metres(body.left_m)
         )
-    if body.height_m is not None and body.height_m > 0:
-        cg["height"] = units.metres(body.height_m)
-    section: dict[str, Any] = {
-        "id": item_id,
-        "name": machine.name if configuration is None else str(configuration),
-        "mass": units.m(machine.mass) if built.entered else units.kg(body.mass_kg),
-        "mass_tolerance": units.kg(body.mass_tolerance_kg),
-        "cg": cg,
-        "front": units.metres(outline.front_m),
-        "rear": units.metres(outline.rear_m),
-    }
-    if machine.width is not None:
-        section["width"] = units.x(machine.width)
-    if outline.height_m is not None:
-        section["height"] = units.metres(outline.height_m)
-    contacts = machine_contacts(machine)
-    if contacts:
-        section["contacts"] = [
-            {"ahead": units.metres(c.ahead_m)}
-            | ({"length": units.metres(c.length_m)} if c.length_m else {})
-            for c in contacts
-        ]
     drawn: dict[str, Any] = {"shape": machine.shape, "mark": machine.mark_name}
     if machine.wheelbase is not None:
         drawn["wheelbase"] = units.x(machine.wheelbase)
-    section["extra"] = {"drawn": drawn, **_made_of(built, units)}
-    return section
+    return document.Item(
+        id=item_id,
+        name=machine.name if configuration is None else str(configuration),
+        mass=units.m(machine.mass) if built.entered else units.kg(body.mass_kg),
+        mass_tolerance=units.kg(body.mass_tolerance_kg),
+        cg=document.BalancePoint(
+            ahead=units.x(machine.balance_ahead) if built.entered else units.metres(body.ahead_m),
+            ahead_tolerance=units.metres(body.ahead_tolerance_m),
+            left=left,
+            height=_height(body.height_m, units),
+        ),
+        front=units.metres(outline.front_m),
+        rear=units.metres(outline.rear_m),
+        width=units.x_if(machine.width),
+        height=_height(outline.height_m, units),
+        contacts=[
+            document.Contact(ahead=units.metres(c.ahead_m), length=units.metres(c.length_m))
+            for c in machine_contacts(machine)
+        ],
+        placement=placement,
+        extra={"drawn": drawn, **_made_of(built, units)},
+    )
+
+
+def _height(metres: float | None, units: FileUnits) -> float | UnsetType:
+    return units.metres(metres) if metres is not None and metres > 0 else UNSET
 
 
 def _made_of(built: Built, units: FileUnits) -> dict[str, Any]:
@@ -400,63 +342,56 @@ def _made_of(built: Built, units: FileUnits) -> dict[str, Any]:
     }
 
 
-def _bulk_section(bulk: Bulk, item_id: str, units: FileUnits) -> dict[str, Any]:
+def _bulk_section(
+    bulk: Bulk, item_id: str, units: FileUnits, placement: document.Placement
+) -> document.Item:
     body = bulk_body(bulk, Tolerances.of(bulk.yard))
     half = units.metres(si(bulk.length) / 2)
-    cg: dict[str, Any] = {
-        "ahead": units.metres(body.ahead_m),
-        "ahead_tolerance": units.metres(body.ahead_tolerance_m),
-    }
-    if body.height_m is not None:
-        cg["height"] = units.metres(body.height_m)
-    section: dict[str, Any] = {
-        "id": item_id,
-        "name": bulk.name,
-        "mass": units.kg(body.mass_kg),
-        "mass_tolerance": units.kg(body.mass_tolerance_kg),
-        "cg": cg,
-        "front": half,
-        "rear": half,
-    }
-    if bulk.width is not None:
-        section["width"] = units.x(bulk.width)
-    if bulk.height is not None:
-        section["height"] = units.x(bulk.height)
-    elif body.height_m is not None:
+    height = units.x_if(bulk.height)
+    if bulk.height is None and body.height_m is not None:
         # of a level load the top is twice as high as its balance point, of a heap three times
-        times = 2 if bulk.heap == Bulk.Heap.LEVEL else 3
-        section["height"] = units.metres(body.height_m * times)
-    section["contacts"] = [{"ahead": 0, "length": units.metres(si(bulk.length))}]
+        height = units.metres(body.height_m * (2 if bulk.heap == Bulk.Heap.LEVEL else 3))
     stacked = bulk.measured == Bulk.Measured.COUNT and bulk.heap == Bulk.Heap.LEVEL
     shape = "pallet" if stacked else f"heap_{bulk.heap}"
-    section["extra"] = {"drawn": {"shape": shape, "mark": "middle of the load"}}
-    return section
-
-
-def rules_section(hitch: Hitch) -> dict[str, Any]:
-    """The ``rules`` object of a new haul: the yard's own schools, where they fit this truck."""
-    return rules_for(
-        hitch.truck.yard.rules,
-        hitch_type=hitch.type,
-        nose_plate=hitch.truck.max_tongue_mass is not None,
+    return document.Item(
+        id=item_id,
+        name=bulk.name,
+        mass=units.kg(body.mass_kg),
+        mass_tolerance=units.kg(body.mass_tolerance_kg),
+        cg=document.BalancePoint(
+            ahead=units.metres(body.ahead_m),
+            ahead_tolerance=units.metres(body.ahead_tolerance_m),
+            height=UNSET if body.height_m is None else units.metres(body.height_m),
+        ),
+        front=half,
+        rear=half,
+        width=units.x_if(bulk.width),
+        height=height,
+        contacts=[document.Contact(ahead=0, length=units.metres(si(bulk.length)))],
+        placement=placement,
+        extra={"drawn": {"shape": shape, "mark": "middle of the load"}},
     )
 
 
-def new_placement(
-    section: dict[str, Any], deck_length: float, tolerances: Tolerances, units: FileUnits
-) -> dict[str, Any]:
-    """Facing forward, the machine's middle on the deck's middle."""
-    middle = deck_length * NEW_PLACE_MIDDLE
-    placement = {
-        "reference": round(middle + (section["front"] - section["rear"]) / 2, 3),
-        "facing": "forward",
-    }
-    return stopping(placement, tolerances, units)
+def rules_section(hitch: Hitch) -> document.Rules:
+    """The ``rules`` object of a new haul: the yard's own schools, where they fit this truck."""
+    return document.Rules(
+        **rules_for(
+            hitch.truck.yard.rules,
+            hitch_type=hitch.type,
+            nose_plate=hitch.truck.max_tongue_mass is not None,
+        )
+    )
 
 
-def stopping(placement: dict[str, Any], tolerances: Tolerances, units: FileUnits) -> dict[str, Any]:
+def _stopping(
+    placement: document.Placement, tolerances: Tolerances, units: FileUnits
+) -> document.Placement:
     """A placement with how near its mark the yard's machines come to stop."""
-    found = {k: v for k, v in placement.items() if k != "reference_tolerance"}
-    if tolerances.stop_m:
-        found["reference_tolerance"] = units.x(tolerances.stop)
-    return found
+    stop = units.x(tolerances.stop) if tolerances.stop_m else 0
+    return document.Placement(
+        reference=placement.reference,
+        facing=placement.facing,
+        left=placement.left,
+        reference_tolerance=stop,
+    )

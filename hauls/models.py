@@ -9,6 +9,7 @@ from django.db import models
 from django.urls import reverse
 
 from book.models import Bulk, Configuration, Hitch, Machine, Trailer, Truck
+from planfile.draft import Draft
 from yards.models import YardOwned
 
 
@@ -62,6 +63,18 @@ class Haul(YardOwned):
 
     def get_absolute_url(self) -> str:
         return reverse("haul", args=[self.pk])
+
+    @property
+    def draft(self) -> Draft:
+        """The document as a typed value, read once for as long as it stays the same.
+
+        Raises:
+            PlanFileError: the document is not a valid plan.
+        """
+        kept: tuple[object, Draft] | None = self.__dict__.get("_draft")
+        if kept is None or kept[0] is not self.document:
+            kept = self.__dict__["_draft"] = (self.document, Draft.read(self.document))
+        return kept[1]
 
 
 class HaulStep(models.Model):

@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Any
+from typing import Final
 
 from book.errors import IncompleteError
+from hauls.drafting import book_draft
 from hauls.models import Haul
-from hauls.services.haul import book_document
 from measures.writing import UnitSystem, write_length, write_mass, write_rate
-from mechanics.units import LengthUnit, MassUnit
+from planfile.differences import Difference, Kind, Value, differences
+from planfile.errors import PlanFileError
+from wording.phrases import NOT_KNOWN
 
-MASSES = ("mass", "gawr", "gvwr", "gcwr", "payload", "capacity")
-"""Words in the name of a field that holds a mass; other numbers are lengths."""
-
-WORDS = {
+WORDS: Final = {
     "gcwr": "GCWR",
     "gvwr": "GVWR",
     "gawr": "rating",
@@ -46,71 +44,36 @@ class News:
 def books_news(haul: Haul, unit: UnitSystem) -> list[News]:
     """What taking the book's present numbers over would change; empty where nothing."""
     try:
-        now = book_document(haul)
+        now = book_draft(haul)
     except IncompleteError as error:
         return [News(name=error.thing, changes=("lacks " + ", ".join(error.lacks) + " by now",))]
-    then = haul.document
-    compare = _Comparison(then["units"], unit)
-    news = []
-    for key in ("truck", "hitch", "trailer"):
-        changes = tuple(compare.changes(then[key], now[key]))
-        if changes:
-            news.append(News(name=then[key].get("name") or key, changes=changes))
-    for here, there in zip(then.get("items", []), now.get("items", []), strict=True):
-        changes = tuple(compare.changes(here, there))
-        if changes:
-            news.append(News(name=here.get("name") or here["id"], changes=changes))
-    return news
+    except PlanFileError as error:
+        return [News(name="The book", changes=(f"has figures that do not go together: {error}",))]
+    by_thing: dict[str, list[Difference]] = {}
+    for difference in differences(haul.draft, now):
+        by_thing.setdefault(difference.thing, []).append(difference)
+    return [
+        News(name=found[0].name, changes=tuple(_words(one, unit) for one in found))
+        for found in by_thing.values()
+    ]
 
 
-class _Comparison:
-    def __init__(self, units: dict[str, str], unit: UnitSystem) -> None:
-        self.kg = MassUnit(units["mass"]).kg
-        self.m = LengthUnit(units["length"]).m
-        self.unit = unit
+def _words(difference: Difference, unit: UnitSystem) -> str:
+    path = " ".join(WORDS.get(step, step.replace("_", " ")) for step in difference.path)
+    if difference.gone or difference.new:
+        return f"{path} is {'gone' if difference.gone else 'new'}"
+    return f"{path} {_shown(difference.then, unit)} → {_shown(difference.now, unit)}"
 
-    def changes(self, then: Any, now: Any, path: tuple[str, ...] = ()) -> Iterator[str]:
-        """Each figure that differs, in words."""
-        if isinstance(then, dict) and isinstance(now, dict):
-            for key in {**then, **now}:
-                if key not in ("extra", "placement"):
-                    yield from self.changes(then.get(key), now.get(key), (*path, key))
-        elif isinstance(then, list) and isinstance(now, list):
-            yield from self._lists(then, now, path)
-        elif then != now:
-            words = " ".join(self._words(step) for step in path)
-            yield f"{words} {self._shown(then, path)} → {self._shown(now, path)}"
 
-    def _lists(self, then: list[Any], now: list[Any], path: tuple[str, ...]) -> Iterator[str]:
-        named = all("name" in entry for entry in (*then, *now))
-        one = {
-            (entry["name"] if named else f"{path[-1].rstrip('s')} {n + 1}"): entry
-            for n, entry in enumerate(then)
-        }
-        two = {
-            (entry["name"] if named else f"{path[-1].rstrip('s')} {n + 1}"): entry
-            for n, entry in enumerate(now)
-        }
-        for name in {**one, **two}:
-            if name not in two:
-                yield f"{name} is gone"
-            elif name not in one:
-                yield f"{name} is new"
-            else:
-                yield from self.changes(one[name], two[name], (name,))
-
-    def _words(self, step: str) -> str:
-        return WORDS.get(step, step.replace("_", " "))
-
-    def _shown(self, value: Any, path: tuple[str, ...]) -> str:
-        if value is None:
-            return "not known"
-        if isinstance(value, bool) or not isinstance(value, (int, float)):
-            return str(value)
-        if path[-1] == "front_axle_restoration":
-            return f"{value * 100:g} %"
-        if path[-1].endswith("_rate"):
-            return write_rate(value * self.kg / self.m, self.unit)
-        if any(word in path[-1] for word in MASSES):
-            return write_mass(value * self.kg, self.unit)
-        return write_length(value * self.m, self.unit, step=16)
+def _shown(value: Value, unit: UnitSystem) -> str:
+    if value is None:
+        return NOT_KNOWN
+    if isinstance(value, str):
+        return value
+    if value.kind is Kind.PART:
+        return f"{value.si * 100:g} %"
+    if value.kind is Kind.RATE:
+        return write_rate(value.si, unit)
+    if value.kind is Kind.MASS:
+        return write_mass(value.si, unit)
+    return write_length(value.si, unit, step=16)

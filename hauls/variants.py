@@ -2,29 +2,24 @@
 
 from __future__ import annotations
 
-import copy
-from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from typing import Any, Final
+from typing import Final
 
 from book.errors import IncompleteError
 from book.models import Configuration, Hitch, Trailer
-from hauls.compose import (
-    FileUnits,
-    Load,
-    hitch_section,
-    load_section,
-    trailer_section,
-    truck_section,
-)
+from hauls.compose import FileUnits, hitch_section, trailer_section, truck_section
+from hauls.drafting import figures_of
+from hauls.loads import Load, linked_loads
 from hauls.models import Haul
 from hauls.pairs import pairs_of
-from hauls.services.haul import linked_loads, on_the_tape, stand_best, take_places
 from mechanics.arrange import Wishes, arrange
 from mechanics.errors import MechanicsError
 from mechanics.plan import Plan
+from mechanics.rules import TongueSchool
+from mechanics.tidying import on_the_tape, stood_best
+from planfile.draft import Draft
 from planfile.errors import PlanFileError
-from planfile.reading import read_document
+from wording.phrases import names_of
 from yards.models import Yard
 
 SEARCH_S: Final = 0.3
@@ -46,55 +41,36 @@ class Otherwise:
     trailer: Trailer | None = None
     configurations: dict[str, Configuration] = field(default_factory=dict)
     turned: frozenset[str] = frozenset()
-    school: str = ""
+    school: TongueSchool | None = None
     best: bool = False
 
 
-def otherwise(haul: Haul, change: Otherwise, loads: dict[str, Load]) -> dict[str, Any]:
-    """The haul's document with the change made; nothing is stored.
-
-    ``loads`` are what of the book the items were taken from.
+def otherwise(haul: Haul, change: Otherwise) -> Draft:
+    """The haul's draft with the change made; nothing is stored.
 
     Raises:
         IncompleteError: something of the book lacks figures.
         PlanFileError: the figures do not make a valid plan.
     """
-    document: dict[str, Any] = copy.deepcopy(haul.document)
-    units = FileUnits.of_document(document)
+    draft = haul.draft
+    units = FileUnits.of_draft(draft)
     hitch, trailer = change.hitch or haul.hitch, change.trailer or haul.trailer
     if (change.hitch or change.trailer) and hitch is not None and trailer is not None:
-        document["truck"] = truck_section(hitch.truck, hitch, units)
-        document["hitch"] = hitch_section(hitch, trailer, units)
-        if change.trailer is not None:
-            document["trailer"] = trailer_section(trailer, units)
-    for index, item in enumerate(document.get("items", [])):
-        configuration = change.configurations.get(item["id"])
-        if configuration is not None:
-            load = Load(machine=configuration.machine, configuration=configuration)
-            section = load_section(load, item["id"], units)
-            document["items"][index] = {**section, "placement": item["placement"]}
-    if change.school:
-        rules = document.setdefault("rules", {})
-        rules["tongue"] = change.school
-        rules.pop("share_min", None)
-        rules.pop("share_max", None)
-    if change.turned:
-        plan = read_document(document)
-        for item in plan.items:
-            if item.id in change.turned:
-                place = item.placement
-                plan = plan.with_placement(
-                    item.id,
-                    replace(
-                        place,
-                        facing=place.facing.turned,
-                        reference_m=item.foremost_m + item.reach_rearward_m,
-                    ),
-                )
-        take_places(document, plan)
-    if change.best and document.get("items"):
-        stand_best(document, seconds=SEARCH_S)
-    return document
+        draft = draft.with_outfit(
+            truck=truck_section(hitch.truck, hitch, units),
+            hitch=hitch_section(hitch, trailer, units),
+            trailer=None if change.trailer is None else trailer_section(trailer, units),
+        )
+    for item_id, configuration in change.configurations.items():
+        load = Load(machine=configuration.machine, configuration=configuration)
+        draft = draft.with_figures(figures_of(load, item_id, units))
+    if change.school is not None:
+        draft = draft.with_school(change.school)
+    for item_id in change.turned:
+        draft = draft.turned(draft.item_ids.index(item_id))
+    if change.best and draft.plan.items:
+        draft = draft.stood(stood_best(draft.plan, seconds=SEARCH_S))
+    return draft
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -128,16 +104,16 @@ def others_that_fit(haul: Haul, yard: Yard, wishes: Wishes) -> tuple[list[Other]
                 changes.append(Otherwise(configurations={item_id: configuration}, best=True))
     found = []
     for change in changes[:MOST_OUTFITS]:
-        fits = _fits(haul, change, loads, wishes)
+        fits = _fits(haul, change, wishes)
         if fits is not None:
             found.append(fits)
     found.sort(key=lambda other: -other.least_reserve)
     return found, len(changes) > MOST_OUTFITS
 
 
-def _fits(haul: Haul, change: Otherwise, loads: dict[str, Load], wishes: Wishes) -> Other | None:
+def _fits(haul: Haul, change: Otherwise, wishes: Wishes) -> Other | None:
     try:
-        plan = read_document(otherwise(haul, replace(change, best=False), loads))
+        plan = otherwise(haul, replace(change, best=False)).plan
         # places kept fast on one deck mean nothing on another
         free = replace(wishes, locked=frozenset()) if change.trailer else wishes
         result = arrange(plan, free, seconds=SEARCH_S)
@@ -149,7 +125,7 @@ def _fits(haul: Haul, change: Otherwise, loads: dict[str, Load], wishes: Wishes)
     return Other(change=change, plan=on_the_tape(best.plan), least_reserve=best.least_reserve)
 
 
-def names_of(haul: Haul, change: Otherwise, items: Sequence[dict[str, Any]]) -> str:
+def change_names(haul: Haul, change: Otherwise) -> str:
     """A change in a few words, for a heading."""
     words = []
     if change.hitch is not None and change.hitch.pk != haul.hitch_id:
@@ -157,7 +133,7 @@ def names_of(haul: Haul, change: Otherwise, items: Sequence[dict[str, Any]]) -> 
     if change.trailer is not None and change.trailer.pk != haul.trailer_id:
         words.append(change.trailer.name)
     words += [str(c) for c in change.configurations.values()]
-    names = {item["id"]: item.get("name") or item["id"] for item in items}
+    names = names_of(haul.draft.plan)
     words += [f"{names[i]} turned round" for i in sorted(change.turned) if i in names]
     if change.best:
         words.append("arranged anew")

@@ -1,4 +1,4 @@
-"""Marks on a tape: a place is rounded onto one that lies where it has to."""
+"""Places on the tape as people read them: rounded so that they read where they are."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ import math
 from typing import Final
 
 from measures.writing import MINUS, UnitSystem, write_length, write_number
+from mechanics.marks import ON_A_MARK_M
 from mechanics.units import M_PER_IN
 
 STEPS: Final = {
@@ -14,30 +15,7 @@ STEPS: Final = {
 }
 """Distances between marks, from what a crew stops a machine by to the finest on a tape."""
 
-ON_A_MARK_M: Final = 1e-6
-"""A place this close to a mark stands on it: far below any tape, above rounding."""
-
 SIXTEENTHS: Final = 16
-
-
-def mark_within(at_m: float, low_m: float, high_m: float, step_m: float) -> float | None:
-    """The mark nearest a place, of those a step apart that lie from ``low_m`` to ``high_m``;
-    ``None`` where none does."""
-    first = math.ceil((low_m - ON_A_MARK_M) / step_m)
-    last = math.floor((high_m + ON_A_MARK_M) / step_m)
-    return min(max(round(at_m / step_m), first), last) * step_m if first <= last else None
-
-
-def nearest_mark(at_m: float, low_m: float, high_m: float, system: UnitSystem) -> float:
-    """The mark nearest a place that lies from ``low_m`` to ``high_m``; coarse ones first.
-
-    Without a mark in between it is the place itself, brought in between.
-    """
-    for step in STEPS[system]:
-        mark = mark_within(at_m, low_m, high_m, step)
-        if mark is not None:
-            return mark
-    return min(max(at_m, low_m), high_m)
 
 
 def write_place(

@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
+from mechanics.codes import Family
 from mechanics.item import TOUCH_M, BalancePoint, Facing, Item, Placement
 from mechanics.limits import ROUNDING, Form, Limit, Sense, load_limits
 from mechanics.loads import compute_loads
@@ -29,7 +30,7 @@ SLACK = 1e-6
 NOTHING = 1e-6
 """Part of a limit that counts as not passing it."""
 
-DECK_LENGTH = "deck.length"
+DECK_LENGTH = Family.DECK_LENGTH.of()
 """The deck's length among the limits that a search may relax."""
 
 EASE_S = 0.25

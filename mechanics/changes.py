@@ -6,13 +6,14 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from enum import Enum
 from itertools import combinations
+from typing import Final
 
 from mechanics.arrange import DECK_LENGTH, Search, Wishes, lines_of, passed_everywhere
-from mechanics.hitch import HitchType
+from mechanics.codes import Family, read_code
 from mechanics.limits import Quantity, load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
-from mechanics.rules import FIXED_RANGES, Rules, TongueSchool
+from mechanics.rules import FIXED_RANGES, Rules, TongueSchool, usual_schools
 
 STEPS = 25
 """Shares of a bulk load that are tried, evenly, before the step that helps is halved."""
@@ -22,9 +23,6 @@ HALVINGS = 8
 
 MOST_LEFT_OUT = 2
 """Items that are left behind at most before the search for a smaller load ends."""
-
-OVER_BED = (TongueSchool.GOOSENECK_15_25, TongueSchool.GOOSENECK_13_15)
-BEHIND = (TongueSchool.SHARE_10_15, TongueSchool.SHARE_9_15, TongueSchool.SHARE_10_20)
 
 
 class Kind(Enum):
@@ -172,9 +170,8 @@ def _least(fits: Callable[[float], bool]) -> float | None:
 
 
 def _schools(plan: Plan, wishes: Wishes, seconds: float) -> list[Change]:
-    over_bed = plan.hitch.type in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL)
     found = []
-    for school in OVER_BED if over_bed else BEHIND:
+    for school in usual_schools(plan.hitch.type):
         if FIXED_RANGES[school] == plan.share_range:
             continue
         rules = Rules(tongue=school, trailer_gvwr=plan.rules.trailer_gvwr)
@@ -212,17 +209,19 @@ def _rating(kind: Kind, excess: dict[str, float], sizes: dict[str, float]) -> Ch
     )
 
 
+TOGETHER: Final = (Family.TRAILER_AXLE, Family.TRAILER_TIRES, Family.TRAILER_SIDE)
+"""Ratings that nobody raises of one axle or side alone."""
+
+
 def _groups(codes: list[str]) -> list[list[str]]:
     """Ratings that are raised together: one kind of rating of all axles, both of one part."""
-    grouped: dict[str, list[str]] = {}
+    grouped: dict[tuple[Family, str], list[str]] = {}
     for code in codes:
-        if code.startswith("trailer.axle_"):
-            key = f"trailer.axles.{code.rsplit('.', 1)[1]}"
-        elif code.startswith("trailer.side_"):
-            key = "trailer.sides"
-        elif code.startswith("hitch."):
-            key = code.rsplit(".", 1)[0]
-        else:
-            key = code
+        about = read_code(code)
+        key = (about.family, about.which)
+        if about.family in TOGETHER:
+            key = (about.family, "")
+        elif about.family is Family.PART_TONGUE:
+            key = (Family.PART_TRAILER, about.which)
         grouped.setdefault(key, []).append(code)
     return list(grouped.values())

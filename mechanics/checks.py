@@ -6,7 +6,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import Enum
 
+from mechanics.codes import Code, Family, read_code
 from mechanics.limits import ROUNDING, Limit, Quantity, Sense, passes
+from mechanics.rules import LIGHT
 
 
 class Status(str, Enum):
@@ -49,11 +51,29 @@ class Check:
     near_at: float | None = None
 
     @property
+    def about(self) -> Code:
+        """What the code is about."""
+        return read_code(self.code)
+
+    @property
     def reserve(self) -> float | None:
         """Margin as a part of the limit; ``None`` without a limit or with one of zero."""
         if self.margin is None or not self.limit:
             return None
         return self.margin / abs(self.limit)
+
+    @property
+    def unhitched_kg(self) -> float:
+        """What the axle of a check that it stays on the ground carried unhitched."""
+        return (self.near_at or 0.0) / LIGHT
+
+    @property
+    def room_left(self) -> float | None:
+        """What is left of a limit as a part of it; of an axle on the ground, of what it carried
+        unhitched. ``None`` where there is nothing to compare with."""
+        if self.about.family is not Family.TRUCK_LIGHT:
+            return self.reserve
+        return self.value / self.unhitched_kg if self.unhitched_kg > 0 else None
 
 
 def judge(limit: Limit) -> Check:

@@ -16,6 +16,11 @@ class HitchType(str, Enum):
     FIFTH_WHEEL = "fifth_wheel"
     PINTLE = "pintle"
 
+    @property
+    def over_bed(self) -> bool:
+        """Whether it is coupled over the truck's bed, where the load on it is a pin weight."""
+        return self in (HitchType.GOOSENECK, HitchType.FIFTH_WHEEL)
+
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class HitchPart:

@@ -98,6 +98,11 @@ class Item:
             raise InputError("items.rear", "a reach greater than zero")
 
     @property
+    def called(self) -> str:
+        """Its name, or its id where it has none."""
+        return self.name or self.id
+
+    @property
     def direction(self) -> int:
         """+1 where a point ahead of the mark lies further rear on the deck, else -1."""
         return -1 if self.placement.facing is Facing.FORWARD else 1

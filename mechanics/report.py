@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 
 from mechanics.checks import Check, Status, judge, worst
-from mechanics.limits import deck_limits, load_limits
+from mechanics.limits import Quantity, deck_limits, load_limits
 from mechanics.loads import Loads, compute_loads, tongue_per_metre_kg
 from mechanics.plan import Plan
 from mechanics.windows import Compromise, Window, WindowFinder
@@ -25,6 +26,26 @@ class Report:
     def verdict(self) -> Status:
         """The worst status of all checks."""
         return worst(self.checks)
+
+    def least_reserve(self, *, share: bool = False, without: Collection[str] = ()) -> float | None:
+        """The least part that any rating has left, negative where one is passed; ``None`` where
+        none is known. With ``share`` the share's two ends count too; ``without`` are codes of
+        limits left aside."""
+        kinds = (Quantity.MASS, Quantity.SHARE) if share else (Quantity.MASS,)
+        return min(
+            (
+                check.reserve
+                for check in self.checks
+                if check.quantity in kinds
+                and check.reserve is not None
+                and check.code not in without
+            ),
+            default=None,
+        )
+
+    def check(self, code: str) -> Check | None:
+        """The first check of a code; ``None`` where there is none."""
+        return next((check for check in self.checks if check.code == code), None)
 
 
 def compromise(plan: Plan, index: int) -> Compromise | None:

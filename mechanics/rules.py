@@ -112,3 +112,16 @@ def resolve_school(school: TongueSchool, hitch_type: HitchType) -> TongueSchool:
     if hitch_type is HitchType.FIFTH_WHEEL:
         return TongueSchool.FIFTH_WHEEL_15_20
     return TongueSchool.SHARE_10_15
+
+
+OVER_BED: Final = (
+    TongueSchool.GOOSENECK_15_25,
+    TongueSchool.GOOSENECK_13_15,
+    TongueSchool.FIFTH_WHEEL_15_20,
+)
+BEHIND: Final = (TongueSchool.SHARE_10_15, TongueSchool.SHARE_9_15, TongueSchool.SHARE_10_20)
+
+
+def usual_schools(hitch_type: HitchType) -> tuple[TongueSchool, ...]:
+    """Schools that people use over a truck bed, or behind a bumper. Common practice, no source."""
+    return OVER_BED if hitch_type.over_bed else BEHIND

@@ -19,6 +19,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
+from mechanics.codes import Family
 from mechanics.item import TOUCH_M, Item
 from mechanics.limits import ROUNDING, Form, Limit, Quantity, Sense, load_limits
 from mechanics.loads import compute_loads
@@ -245,8 +246,8 @@ class WindowFinder:
         low = item.reach_forward_m - deck.front_overhang_m
         high = deck.length_m + deck.rear_overhang_m - item.reach_rearward_m
         return (
-            [_End(low, self._front_order, "deck.front")],
-            [_End(high, self._rear_order, "deck.rear")],
+            [_End(low, self._front_order, Family.DECK_FRONT.of())],
+            [_End(high, self._rear_order, Family.DECK_REAR.of())],
         )
 
     def _blocked(self, index: int) -> list[tuple[_End, _End]]:
@@ -256,7 +257,7 @@ class WindowFinder:
         for other_index, other in enumerate(self._plan.items):
             if other_index == index or item.clear_sideways_of(other):
                 continue
-            code, order = f"item.{other.id}", self._item_order + other_index
+            code, order = Family.NEIGHBOUR.of(other.id), self._item_order + other_index
             before = _End(other.foremost_m - item.reach_rearward_m, order, code)
             behind = _End(other.rearmost_m + item.reach_forward_m, order, code)
             found.append((before, behind))

@@ -30,14 +30,14 @@ class Part(Struct, forbid_unknown_fields=True, omit_defaults=True, kw_only=True,
     extra: Extra = UNSET
 
 
-class Units(Part):
+class Units(Part, frozen=True, kw_only=True):
     """The units of every number in the file."""
 
     mass: Literal["lb", "kg"]
     length: Literal["in", "ft", "mm", "cm", "m"]
 
 
-class Cargo(Part):
+class Cargo(Part, frozen=True, kw_only=True):
     """A person or thing on the truck."""
 
     mass: Positive
@@ -46,7 +46,7 @@ class Cargo(Part):
     mass_tolerance: NotNegative = 0
 
 
-class Ride(Part):
+class Ride(Part, frozen=True, kw_only=True):
     """Ball height with the usual load aboard, and spring rates in mass per length of an axle."""
 
     ball_height: Positive
@@ -54,7 +54,7 @@ class Ride(Part):
     front_rate: Positive | UnsetType = UNSET
 
 
-class Truck(Part):
+class Truck(Part, frozen=True, kw_only=True):
     """The truck unhitched, fuelled, with nobody and nothing aboard; its ratings; its cargo."""
 
     front_axle_mass: Positive
@@ -77,7 +77,7 @@ class Truck(Part):
     ride: Ride | UnsetType = UNSET
 
 
-class HitchComponent(Part):
+class HitchComponent(Part, frozen=True, kw_only=True):
     """One part of the hitch chain with its ratings; ``_wd`` with weight-distributing bars."""
 
     name: Ident
@@ -87,14 +87,14 @@ class HitchComponent(Part):
     max_tongue_mass_wd: NotNegative | UnsetType = UNSET
 
 
-class WeightDistribution(Part):
+class WeightDistribution(Part, frozen=True, kw_only=True):
     """Spring bars: the part of the front axle's drop that they give back."""
 
     front_axle_restoration: Fraction
     bar_length: Positive | UnsetType = UNSET
 
 
-class Hitch(Part):
+class Hitch(Part, frozen=True, kw_only=True):
     """The hitch; ``mass`` is its hardware, standing at the hitch point."""
 
     type: Literal["ball", "gooseneck", "fifth_wheel", "pintle"]
@@ -104,7 +104,7 @@ class Hitch(Part):
     ball_diameter: Positive | UnsetType = UNSET
 
 
-class Axle(Part):
+class Axle(Part, frozen=True, kw_only=True):
     """One trailer axle behind the coupler; ratings are of the whole axle."""
 
     position: Positive
@@ -112,14 +112,14 @@ class Axle(Part):
     tire_capacity: NotNegative | UnsetType = UNSET
 
 
-class Concentration(Part):
+class Concentration(Part, frozen=True, kw_only=True):
     """The maker's figure: the most mass within any such length of the deck."""
 
     mass: Positive
     length: Positive
 
 
-class Deck(Part):
+class Deck(Part, frozen=True, kw_only=True):
     """The deck; ``start`` behind the coupler, negative over the truck."""
 
     start: Finite
@@ -132,7 +132,7 @@ class Deck(Part):
     concentration: Concentration | UnsetType = UNSET
 
 
-class Trailer(Part):
+class Trailer(Part, frozen=True, kw_only=True):
     """The empty trailer."""
 
     empty_mass: Positive
@@ -153,7 +153,7 @@ class Trailer(Part):
     axle_rate: Positive | UnsetType = UNSET
 
 
-class BalancePoint(Part):
+class BalancePoint(Part, frozen=True, kw_only=True):
     """Centre of gravity from the reference mark, as the machine itself faces."""
 
     ahead: Finite
@@ -162,14 +162,14 @@ class BalancePoint(Part):
     height: Positive | UnsetType = UNSET
 
 
-class Contact(Part):
+class Contact(Part, frozen=True, kw_only=True):
     """A line of wheels on the floor, or a track of some length; its middle ahead of the mark."""
 
     ahead: Finite
     length: NotNegative = 0
 
 
-class Placement(Part):
+class Placement(Part, frozen=True, kw_only=True):
     """Where the reference mark stands, from the deck's front edge back."""
 
     reference: Finite
@@ -178,7 +178,7 @@ class Placement(Part):
     reference_tolerance: NotNegative = 0
 
 
-class Item(Part):
+class Item(Part, frozen=True, kw_only=True):
     """One piece of load."""
 
     id: Ident
@@ -194,7 +194,7 @@ class Item(Part):
     contacts: Annotated[list[Contact], Meta(max_length=20)] = []
 
 
-class Rules(Part):
+class Rules(Part, frozen=True, kw_only=True):
     """The schools the plan is judged by; the two fractions only with ``custom``."""
 
     tongue: Literal[
@@ -215,7 +215,7 @@ class Rules(Part):
     share_max: Fraction | UnsetType = UNSET
 
 
-class PlanDocument(Part):
+class PlanDocument(Part, frozen=True, kw_only=True):
     """A haul whole."""
 
     format: Literal["eyebolt.plan"]

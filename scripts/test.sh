@@ -14,7 +14,7 @@ say "types of the mechanics"
 "$bin/mypy" --strict mechanics
 
 say "templates"
-"$bin/djlint" --profile=jinja --lint --quiet .
+"$bin/djlint" --profile=django --lint --quiet .
 
 say "production settings"
 scratch=$(mktemp -d)

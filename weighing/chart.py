@@ -8,6 +8,8 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Final
 
+from pictures.svg import Attributes, circle
+
 WIDTH: Final = 720.0
 HEIGHT: Final = 250.0
 LEFT, RIGHT, TOP, BOTTOM = 70.0, 16.0, 14.0, 34.0
@@ -35,13 +37,39 @@ class Point:
     words: str
     key: int
 
+    @property
+    def doubt(self) -> str:
+        """The line of its tolerance, with a stroke across at either end."""
+        ends = "".join(f"M{self.x - 5:.1f} {y:.1f}h10" for y in (self.low, self.high))
+        return f"M{self.x:.1f} {self.low:.1f}V{self.high:.1f}{ends}"
+
+    @property
+    def dot(self) -> Attributes:
+        """Its circle."""
+        return circle(self.x, self.y, 6)
+
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Tick:
     """A line of the scale with its number, or a date under the picture."""
 
     at: float
-    words: str
+    words: str = ""
+
+    @property
+    def line(self) -> str:
+        """A level's line across the picture."""
+        return f"M{LEFT:.1f} {self.at:.1f}H{WIDTH - RIGHT:.1f}"
+
+    @property
+    def text_y(self) -> str:
+        """Where a level's number stands, beside its line."""
+        return f"{self.at + 4:.1f}"
+
+    @property
+    def over_y(self) -> str:
+        """Where words stand over its line."""
+        return f"{self.at - 5:.1f}"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -52,9 +80,14 @@ class Chart:
     path: str
     levels: tuple[Tick, ...]
     days: tuple[Tick, ...]
-    book: float | None
+    book: Tick | None
     width: float = WIDTH
     height: float = HEIGHT
+
+    @property
+    def days_y(self) -> float:
+        """Where the dates stand."""
+        return self.height - 10
 
 
 def step_of(span: float, most: int = 5) -> float:
@@ -116,7 +149,7 @@ def chart(weighed: Sequence[Weighed], book: float | None) -> Chart | None:
             for n in range(count + 1)
         ),
         days=_days(ordered, x),
-        book=None if book is None else y(book),
+        book=None if book is None else Tick(at=y(book)),
     )
 
 

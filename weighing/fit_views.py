@@ -175,7 +175,8 @@ def together(request: YardRequest) -> HttpResponse:
         if found is not None:
             context |= {
                 "found": found,
-                "estimates": estimates(found, unit),
+                "estimates": (rows := estimates(found, unit)),
+                "offered": any(row.offered for row in rows),
                 "residuals": residuals(found, unit),
                 "agreement": agreement(found),
                 "contradict": found.fitted.contradict,

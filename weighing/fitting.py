@@ -78,6 +78,11 @@ class Residual:
     errors: float
     worst: bool
 
+    @property
+    def errors_words(self) -> str:
+        """How many times its own doubt it is off, either way."""
+        return f"{abs(self.errors):.1f}"
+
 
 @dataclass(frozen=True, kw_only=True)
 class Together:

@@ -1,7 +1,7 @@
-"""Addresses of weighing that belong to a haul."""
+"""Addresses of weighing below the haul's."""
 
 from django.urls import path
 
 from weighing import scale_views
 
-urlpatterns = [path("hauls/<int:pk>/scale/", scale_views.scale, name="haul_scale")]
+urlpatterns = [path("scale/", scale_views.scale, name="haul_scale")]

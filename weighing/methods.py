@@ -128,6 +128,21 @@ class Method:
     choices: tuple[tuple[str, str], ...] = ()
     scales: tuple[tuple[str, tuple[float, float]], ...] = ()
 
+    @property
+    def picture(self) -> str:
+        """The template of its set-up's picture."""
+        return f"weighing/set_ups/_{self.drawing}.html"
+
+    @property
+    def has_words(self) -> str:
+        """What it takes, in words."""
+        return " or ".join(HAS[one] for one in self.has)
+
+    @property
+    def wants_words(self) -> str:
+        """What it tells, in words."""
+        return ", ".join(WANTS[one] for one in self.wants)
+
     def scale_for(self, choice: str, step_kg: float | None) -> tuple[float, float]:
         """Step and part of the scale, by what was chosen and what its plate says."""
         step, part = dict(self.scales).get(choice, self.scale)

@@ -10,7 +10,7 @@ from django.shortcuts import redirect
 from django.utils import timezone
 from django.views.decorators.http import require_http_methods
 
-from hauls.aspect_views import aspect_page, with_plan
+from aspects.rooms import aspect_page, with_plan
 from hauls.models import Haul
 from mechanics.plan import Plan
 from weighing.scaling import HaulTicketForm, keep_haul_ticket, read_boxes, scale_page
@@ -41,12 +41,17 @@ def scale(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     sent = request.POST if request.method == "POST" else request.GET
     page = scale_page(haul, plan, sent, unit)
     context: dict[str, Any] = {
-        "view": "scale",
         "form": form,
         "problems": problems,
         "posted": posted,
+        "not_kept": posted and bool(problems or form.errors),
         **page,
     }
-    if posted:
-        context["wrong"] = context["wrong"] or "not kept"
-    return aspect_page(request, "weighing/scale.html", haul, context)
+    return aspect_page(
+        request,
+        "weighing/scale.html",
+        haul,
+        "scale",
+        context,
+        wrong=posted or bool(page["wrong"]),
+    )

@@ -16,7 +16,8 @@ from measures.writing import write_entered, write_mass, write_percent
 from mechanics.loads import Loads, bar_factor_m, compute_loads
 from mechanics.plan import Plan
 from mechanics.scalehouse import Pads, pads, printed, scale_doubt_kg
-from mechanics.units import LengthUnit, MassUnit
+from planfile.document import text
+from planfile.draft import tidy
 from weighing.forms import AtAScale
 from weighing.learning import FIGURES, bias_of
 from weighing.models import HaulTicket
@@ -338,34 +339,32 @@ def keep_haul_ticket(
 
 def loads_of(haul: Haul) -> list[Aboard]:
     """What the haul has on its deck, each at its place, and what rides in the truck."""
-    document = haul.document
-    mass_unit = MassUnit(document["units"]["mass"]).value
-    length_unit = LengthUnit(document["units"]["length"]).value
+    document = haul.draft.parsed()
+    mass_unit, length_unit = document.units.mass, document.units.length
     links = {
         link.item_id: link
         for link in haul.links.select_related("machine", "configuration__machine")
     }
     found = []
-    for item in document.get("items", []):
-        link = links.get(item["id"])
-        placement = item["placement"]
+    for item in document.items:
+        link = links.get(item.id)
         found.append(
             Aboard(
                 kind=Aboard.Kind.ITEM,
-                name="" if link and link.machine else str(item.get("name", item["id"]))[:80],
+                name="" if link and link.machine else (text(item.name) or item.id)[:80],
                 machine=link.machine if link else None,
                 configuration=link.configuration if link else None,
-                mass=Quantity.parse(f"{item['mass']} {mass_unit}"),
-                reference=Quantity.parse(f"{placement['reference']} {length_unit}"),
-                facing=placement.get("facing", "forward"),
+                mass=Quantity.parse(f"{tidy(item.mass)} {mass_unit}"),
+                reference=Quantity.parse(f"{tidy(item.placement.reference)} {length_unit}"),
+                facing=item.placement.facing,
             )
         )
-    for cargo in document["truck"].get("cargo", []):
+    for cargo in document.truck.cargo:
         found.append(
             Aboard(
                 kind=Aboard.Kind.OTHER,
-                name=str(cargo.get("name", ""))[:80],
-                mass=Quantity.parse(f"{cargo['mass']} {mass_unit}"),
+                name=text(cargo.name)[:80],
+                mass=Quantity.parse(f"{tidy(cargo.mass)} {mass_unit}"),
             )
         )
     return found

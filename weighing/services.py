@@ -16,6 +16,7 @@ from measures import Quantity, UnitSystem
 from measures.writing import write_entered, write_mass, write_percent
 from mechanics.units import MassUnit
 from mechanics.weighing import Result, off_step
+from planfile.errors import PlanFileError
 from weighing.forms import WeighForm
 from yards.models import User
 
@@ -203,7 +204,12 @@ def bars_hung(ticket: Ticket) -> bool:
     if said is not None:
         return bool(said)
     of_haul = getattr(ticket, "of_haul", None)
-    return bool(of_haul and of_haul.haul.document.get("hitch", {}).get("weight_distribution"))
+    if of_haul is None:
+        return False
+    try:
+        return of_haul.haul.draft.plan.hitch.weight_distribution is not None
+    except PlanFileError:
+        return False
 
 
 def _machine_offers(ticket: Ticket, machine: Machine) -> list[Offer]:

@@ -210,6 +210,9 @@ def _weigh(
                 return redirect("weighed", kept.pk)
     context = {
         "method": method,
+        "address": reverse("weigh_by", args=[method.slug])
+        if ticket is None
+        else reverse("edit_ticket", args=[ticket.pk]),
         "form": form,
         "loads": loads,
         "ticket": ticket,
@@ -317,6 +320,16 @@ def row_of(ticket: Ticket) -> dict[str, Any]:
     }
 
 
+DOUBTED = {
+    "whole_mass": "whole",
+    "tongue_mass": "tongue",
+    "front_axle_mass": "front axle",
+    "rear_axle_mass": "rear axle",
+    "axles_mass": "trailer axles",
+}
+"""What of a ticket may be off, as the page names it."""
+
+
 @require_GET
 @in_yard
 def weighed(request: YardRequest, pk: int) -> HttpResponse:
@@ -327,15 +340,14 @@ def weighed(request: YardRequest, pk: int) -> HttpResponse:
     boxes = {box.name: box.label for box in method.boxes} if method else dict(BOX_LABELS)
     boxes |= {"step": "The scale's step", "capacity": "its capacity"}
     read = ticket.readings.get("boxes", {})
-    on_ticket = {"whole_mass", "tongue_mass", "front_axle_mass", "rear_axle_mass", "axles_mass"}
     family = [ticket.first] if ticket.first else list(ticket.again.order_by("weighed_on", "pk"))
     context = {
         **row_of(ticket),
-        "tolerances": {
-            name: write_mass(kg, unit)
+        "tolerances": [
+            f"{write_mass(kg, unit)} on the {DOUBTED[name]}"
             for name, kg in ticket.readings.get("tolerance_kg", {}).items()
-            if name in on_ticket and kg
-        },
+            if name in DOUBTED and kg
+        ],
         "others": [
             shown(Figure(of=of, value=value, tolerance=tolerance), unit)
             for of, value, tolerance in ticket.readings.get("figures", [])
@@ -354,6 +366,7 @@ def weighed(request: YardRequest, pk: int) -> HttpResponse:
         "empty": ticket.readings.get("empty", False),
         "may_change": _may_change(request, ticket),
         "method": method,
+        "of_haul": getattr(ticket, "of_haul", None),
         "place": "weigh",
     }
     return render(request, "weighing/ticket.html", context)

@@ -6,8 +6,11 @@ from typing import Any
 
 from django.conf import settings
 from django.http import HttpRequest
+from django.urls import reverse
 
 from measures.writing import UnitSystem
+from web.places import errands, places
+from yards.models import Role
 
 
 def yard(request: HttpRequest) -> dict[str, Any]:
@@ -20,4 +23,7 @@ def yard(request: HttpRequest) -> dict[str, Any]:
         "role": getattr(request, "role", None),
         "user": user if signed_in else None,
         "units": user.unit_system if signed_in else UnitSystem.US,
+        "work_places": places(),
+        "person_errands": errands(owner=getattr(request, "role", None) is Role.OWNER),
+        "frame_addresses": {"units": reverse("set_units"), "sign_out": reverse("sign_out")},
     }

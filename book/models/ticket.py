@@ -107,6 +107,11 @@ class Aboard(models.Model):
     def __str__(self) -> str:
         return self.name or self.get_kind_display()
 
+    @property
+    def named(self) -> bool:
+        """Whether its name says what it is: people and fuel are named by their kind."""
+        return bool(self.name) and self.kind in (self.Kind.ITEM, self.Kind.OTHER)
+
     def save(self, *args: Any, **kwargs: Any) -> None:
         """Keep the machine's name too: the record outlives what the book calls it, or has."""
         if self.machine is not None and not self.name:

@@ -8,6 +8,7 @@ from typing import Any
 from django.db import connection
 from django.http import HttpResponse
 from django.test.utils import CaptureQueriesContext
+from msgspec import UNSET
 
 from book.kinds import KINDS
 from book.models import Bulk, Configuration, Hitch, HitchPart, Machine, Trailer, Truck
@@ -15,18 +16,19 @@ from book.tests.pages import BULK, HITCH, MACHINE, PART, TRAILER, TRUCK, formset
 from book.tolerances import PERCENTS, QUANTITIES, Tolerances
 from hauls.compose import (
     FileUnits,
-    item_section,
-    new_placement,
     rules_section,
     trailer_section,
     truck_section,
 )
+from hauls.drafting import figures_of
+from hauls.loads import Load
 from hauls.models import Haul
-from hauls.tests.test_views import YardCase
+from hauls.tests.yard_case import YardCase
 from measures import Quantity, UnitSystem
+from planfile.document import Axle, Deck, Rules
 from yards.models import Yard
 
-LB_IN = FileUnits("lb", "in")
+LB_IN = FileUnits.of(UnitSystem.US)
 
 
 class Trucks(YardCase):
@@ -80,9 +82,9 @@ class Trucks(YardCase):
             self.assertContains(page, words)
         self.assertContains(page, "gross train mass 14,330 lb (6,500 kg) − MAM 6,614 lb (3,000 kg)")
         hitch = Hitch.objects.create(truck=truck, name="Towbar", offset=truck.wheelbase)
-        section = truck_section(truck, hitch, FileUnits("kg", "mm"))
-        self.assertEqual(section["max_trailer_mass"], 3500)
-        total = section["front_axle_mass"] + section["rear_axle_mass"]
+        section = truck_section(truck, hitch, FileUnits.of(UnitSystem.METRIC))
+        self.assertEqual(section.max_trailer_mass, 3500)
+        total = section.front_axle_mass + section.rear_axle_mass
         self.assertAlmostEqual(total, 2150 - 75)
 
     def test_a_ticket_with_somebody_aboard(self) -> None:
@@ -96,8 +98,8 @@ class Trucks(YardCase):
         truck = Truck.objects.get(name="Field truck")
         hitch = Hitch.objects.create(truck=truck, offset=truck.wheelbase)
         section = truck_section(truck, hitch, LB_IN)
-        self.assertAlmostEqual(section["front_axle_mass"], 3900)
-        self.assertAlmostEqual(section["rear_axle_mass"], 2900)
+        self.assertAlmostEqual(section.front_axle_mass, 3900)
+        self.assertAlmostEqual(section.rear_axle_mass, 2900)
 
     def test_door_sticker_alone(self) -> None:
         data = TRUCK | {
@@ -112,7 +114,7 @@ class Trucks(YardCase):
         truck = Truck.objects.get(name="Field truck")
         hitch = Hitch.objects.create(truck=truck, offset=truck.wheelbase)
         section = truck_section(truck, hitch, LB_IN)
-        self.assertEqual((section["front_axle_mass"], section["rear_axle_mass"]), (4200, 2800))
+        self.assertEqual((section.front_axle_mass, section.rear_axle_mass), (4200, 2800))
 
     def test_a_hitch_with_new_parts_and_parts_of_the_book(self) -> None:
         truck = Truck.objects.get(name="Old half-ton")
@@ -282,11 +284,11 @@ class TrailersAndMachines(YardCase):
         trailer = Trailer.objects.get(name="Small tilt")
         self.assertEqual((trailer.axles.count(), trailer.links.count()), (2, 1))
         section = trailer_section(trailer, LB_IN)
-        self.assertEqual(section["deck"], {"start": -3, "length": 168, "start_tolerance": 0.5})
-        self.assertEqual(section["axles_tolerance"], 0.5)
-        self.assertEqual(section["axles"], [{"position": 136, "gawr": 3500}, {"position": 170}])
-        self.assertEqual(section["coupler_size"], 2)
-        self.assertEqual(section["empty_mass_tolerance"], 20)
+        self.assertEqual(section.deck, Deck(start=-3, length=168, start_tolerance=0.5))
+        self.assertEqual(section.axles_tolerance, 0.5)
+        self.assertEqual(section.axles, [Axle(position=136, gawr=3500), Axle(position=170)])
+        self.assertEqual(section.coupler_size, 2)
+        self.assertEqual(section.empty_mass_tolerance, 20)
         self.assertContains(self.client.get("/book/"), "Not known: GVWR, rating of axle 2")
 
     def test_what_is_added_since_changes_mass_and_tongue(self) -> None:
@@ -318,22 +320,22 @@ class TrailersAndMachines(YardCase):
         )
         self.client.post("/book/trailers/new/", TRAILER | axles | additions)
         section = trailer_section(Trailer.objects.get(name="Small tilt"), LB_IN)
-        self.assertAlmostEqual(section["empty_mass"], 1640 + 100 + 60)
+        self.assertAlmostEqual(section.empty_mass, 1640 + 100 + 60)
         tongue = 205 + 100 * (1 - 30 / 150) + 60 * (1 - 200 / 150)
-        self.assertAlmostEqual(section["empty_tongue_mass"], tongue, places=5)
-        self.assertAlmostEqual(section["empty_mass_tolerance"], 20 + 20 + 12, places=5)
+        self.assertAlmostEqual(section.empty_tongue_mass, tongue, places=5)
+        self.assertAlmostEqual(section.empty_mass_tolerance, 20 + 20 + 12, places=5)
 
     def test_a_tongue_taken_at_the_jack_is_corrected_to_the_ball(self) -> None:
         axles = formset("axles", {"position": "150"})
         self.client.post("/book/trailers/new/", TRAILER | axles | {"tongue_taken_at": "15"})
         section = trailer_section(Trailer.objects.get(name="Small tilt"), LB_IN)
-        self.assertAlmostEqual(section["empty_tongue_mass"], 205 * (150 - 15) / 150)
+        self.assertAlmostEqual(section.empty_tongue_mass, 205 * (150 - 15) / 150)
 
     def test_a_car_carrier_is_another_kind_in_a_plan(self) -> None:
         axles = formset("axles", {"position": "150"})
         self.client.post("/book/trailers/new/", TRAILER | axles | {"kind": "car_carrier"})
         section = trailer_section(Trailer.objects.get(name="Small tilt"), LB_IN)
-        self.assertEqual(section["kind"], "other")
+        self.assertEqual(section.kind, "other")
 
     def test_a_balance_point_outside_the_machine_is_refused(self) -> None:
         for ahead, words in (("41", "3 ft 4 in ahead of its mark"), ("-31", "2 ft 6 in behind")):
@@ -347,11 +349,11 @@ class TrailersAndMachines(YardCase):
     def test_adding_a_machine_with_usual_tolerances(self) -> None:
         self.client.post("/book/machines/new/", MACHINE)
         machine = Machine.objects.get(name="Borrowed roller")
-        section = item_section(machine, "m1", FileUnits.of(UnitSystem.METRIC))
-        self.assertEqual(section["mass"], 1200)
-        self.assertAlmostEqual(section["mass_tolerance"], 240)
-        self.assertAlmostEqual(section["cg"]["ahead_tolerance"], 254)
-        self.assertNotIn("width", section)
+        section = figures_of(Load(machine=machine), "m1", FileUnits.of(UnitSystem.METRIC))
+        self.assertEqual(section.mass, 1200)
+        self.assertAlmostEqual(section.mass_tolerance, 240)
+        self.assertAlmostEqual(section.cg.ahead_tolerance, 254)
+        self.assertIs(UNSET, section.width)
 
     def judging(self, **changes: str) -> HttpResponse:
         """The page of how the yard judges, sent with its usual boxes and these changes."""
@@ -371,12 +373,9 @@ class TrailersAndMachines(YardCase):
         self.client.post("/book/machines/new/", MACHINE)
         machine = Machine.objects.select_related("yard").get(name="Borrowed roller")
         self.assertEqual(machine.yard.tolerances, {"guess_percent": 35.0, "stop": "5 cm"})
-        section = item_section(machine, "m1", FileUnits.of(UnitSystem.METRIC))
-        self.assertAlmostEqual(section["mass_tolerance"], 420)
-        placement = new_placement(
-            section, 6000, Tolerances.of(machine.yard), FileUnits.of(UnitSystem.METRIC)
-        )
-        self.assertEqual(placement["reference_tolerance"], 50)
+        section = figures_of(Load(machine=machine), "m1", FileUnits.of(UnitSystem.METRIC))
+        self.assertAlmostEqual(section.mass_tolerance, 420)
+        self.assertEqual(section.placement.reference_tolerance, 50)
         self.assertContains(self.judging(guess_percent="wide"), "Enter a number", status_code=422)
         self.assertContains(self.judging(stop="9 ft"), "No more than 8 ft 4 in", status_code=422)
         self.assertContains(self.judging(tape="-1"), "cannot be less than zero", status_code=422)
@@ -404,11 +403,11 @@ class TrailersAndMachines(YardCase):
     def test_the_yards_schools_go_into_new_hauls(self) -> None:
         self.judging(tongue="share_9_15", trailer_gvwr="axles")
         hitch = Hitch.objects.filter(truck__yard=self.yard, type="ball").first()
-        self.assertEqual(rules_section(hitch), {"tongue": "share_9_15", "trailer_gvwr": "axles"})
+        self.assertEqual(rules_section(hitch), Rules(tongue="share_9_15", trailer_gvwr="axles"))
         self.judging(tongue="custom", share_min="9", share_max="12.5")
         hitch = Hitch.objects.select_related("truck__yard").get(pk=hitch.pk)
         self.assertEqual(
-            rules_section(hitch), {"tongue": "custom", "share_min": 0.09, "share_max": 0.125}
+            rules_section(hitch), Rules(tongue="custom", share_min=0.09, share_max=0.125)
         )
 
     def test_the_nose_plate_school_needs_a_plate_and_a_ball(self) -> None:
@@ -416,11 +415,11 @@ class TrailersAndMachines(YardCase):
         hitch = Hitch.objects.filter(truck__yard=self.yard, type="ball").first()
         truck = hitch.truck
         truck.max_tongue_mass = None
-        self.assertEqual(rules_section(hitch), {"tongue": "default"})
+        self.assertEqual(rules_section(hitch), Rules(tongue="default"))
         truck.max_tongue_mass = Quantity.parse("115 kg")
-        self.assertEqual(rules_section(hitch), {"tongue": "nose_4_7"})
+        self.assertEqual(rules_section(hitch), Rules(tongue="nose_4_7"))
         hitch.type = "gooseneck"
-        self.assertEqual(rules_section(hitch), {"tongue": "default"})
+        self.assertEqual(rules_section(hitch), Rules(tongue="default"))
 
     def test_own_shares_have_to_make_a_range(self) -> None:
         for boxes, words in (
@@ -436,7 +435,7 @@ class TrailersAndMachines(YardCase):
     def test_a_weighed_machine_is_doubted_by_a_step_of_the_scale(self) -> None:
         self.client.post("/book/machines/new/", MACHINE | {"mass_known": "weighed"})
         machine = Machine.objects.get(name="Borrowed roller")
-        self.assertEqual(item_section(machine, "m", LB_IN)["mass_tolerance"], 20)
+        self.assertEqual(figures_of(Load(machine=machine), "m", LB_IN).mass_tolerance, 20)
 
     def test_a_bare_number_is_in_the_units_the_person_reads_in(self) -> None:
         self.user.units = "metric"
@@ -497,8 +496,8 @@ class TrailersAndMachines(YardCase):
     def test_absent_ratings_are_absent_in_the_plan(self) -> None:
         truck = Truck.objects.get(name="Old half-ton")
         section = truck_section(truck, truck.hitches.first(), LB_IN)
-        self.assertNotIn("gcwr", section)
-        self.assertEqual(section["cargo"][0]["mass_tolerance"], 10)
+        self.assertIs(UNSET, section.gcwr)
+        self.assertEqual(section.cargo[0].mass_tolerance, 10)
 
     def test_copying_takes_everything_along_but_the_name(self) -> None:
         for model, name in (

@@ -7,6 +7,7 @@ from decimal import Decimal
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
+from hauls.tests.yard_case import YardCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as PropertyCase
@@ -17,9 +18,8 @@ from book.table_reading import TableError, decode, read_table, take_in
 from book.tables import TABLES, write_table
 from book.yardfile import YardFileError, dump_thing, load_thing
 from demo.yard import make_demo_yard
+from exchange.yard_file import dump_whole, load_whole, read_file
 from hauls.models import Haul
-from hauls.services.yard import dump_whole, load_whole, read_file
-from hauls.tests.test_views import YardCase
 from measures import Quantity, UnitSystem
 from yards.models import Membership, User, Yard
 

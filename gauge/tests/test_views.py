@@ -9,6 +9,7 @@ from dataclasses import replace
 from typing import Any
 
 from django.test import Client, override_settings
+from hauls.tests.yard_case import YardCase
 
 from book.models import Ticket
 from gauge.coaching import Coach, aim_of, distance
@@ -17,11 +18,9 @@ from gauge.management.commands.gauge_hub import known
 from gauge.models import Gauge
 from gauge.wire import Facts
 from hauls.models import Haul
-from hauls.tests.test_views import YardCase
 from measures import UnitSystem
 from mechanics.coach import Gauge as GaugeFacts
 from mechanics.units import KG_PER_LB
-from planfile.reading import read_document
 
 STEP = GaugeFacts(step_kg=20 * KG_PER_LB)
 
@@ -249,7 +248,7 @@ class Pages(HubCase):
         stony = Haul.objects.get(name="Compact loader to the Stony Bank culvert")
         page = self.client.get(f"/hauls/{stony.pk}/gauge/")
         self.assertContains(page, "cannot all be right: the coach goes by the plan")
-        planned = read_document(stony.document)
+        planned = stony.draft.plan
         self.assertEqual(planned, aim_of(stony, 0, STEP).plan)
 
     def test_bad_input_to_a_frozen_reading(self) -> None:

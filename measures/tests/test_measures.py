@@ -18,7 +18,7 @@ from measures import (
     read_mass,
     read_volume,
 )
-from measures.marks import nearest_mark, write_ends, write_place, write_width
+from measures.marks import STEPS, write_ends, write_place, write_width
 from measures.writing import (
     in_units_of,
     write_entered,
@@ -34,6 +34,7 @@ from measures.writing import (
     write_share_against,
     write_signed,
 )
+from mechanics.marks import nearest_mark
 
 US, METRIC = UnitSystem.US, UnitSystem.METRIC
 
@@ -169,9 +170,9 @@ class Marks(SimpleTestCase):
             (155.5, 155.5, 156.0, 155.5),
         ):
             with self.subTest(at=at):
-                found = nearest_mark(at * inch, low * inch, high * inch, US)
+                found = nearest_mark(at * inch, low * inch, high * inch, STEPS[US])
                 self.assertAlmostEqual(expected, found / inch)
-        self.assertAlmostEqual(3.94, nearest_mark(3.9471, 3.83, 3.9471, METRIC))
+        self.assertAlmostEqual(3.94, nearest_mark(3.9471, 3.83, 3.9471, STEPS[METRIC]))
 
     def test_ends_are_rounded_into_the_window(self) -> None:
         inch = 0.0254

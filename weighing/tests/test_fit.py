@@ -92,7 +92,9 @@ class Together(FitCase):
 
     def test_a_trailer_without_axles_says_what_is_wanting(self) -> None:
         self.trailer.axles.all().delete()
-        self.assertIn("lacks its axles", self.page(self.trailer, self.harrow).replace("&#39;", "'"))
+        self.assertIn(
+            "lacks its axles", self.page(self.trailer, self.harrow).replace("&#x27;", "'")
+        )
 
 
 class Accepting(FitCase):
@@ -406,7 +408,7 @@ class Geometry(SimpleTestCase):
                 sorted(p.x for p in drawn.points), [p.x for p in drawn.points], "by date"
             )
             assert drawn.book is not None
-            self.assertTrue(0 <= drawn.book <= HEIGHT)
+            self.assertTrue(0 <= drawn.book.at <= HEIGHT)
 
     def test_twice_as_heavy_is_twice_as_high(self) -> None:
         drawn = chart(self.weighed((0, 1000), (10, 1500), (20, 2000)), None)

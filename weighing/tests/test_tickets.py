@@ -15,7 +15,7 @@ from PIL import Image
 
 from book.models import Machine, Ticket, Trailer
 from demo.plate import plate_photo
-from hauls.services.yard import dump_whole, load_whole, read_file
+from exchange.yard_file import dump_whole, load_whole, read_file
 from measures import Quantity
 from weighing.services import offers
 from weighing.tests.test_weigh import GIVEN, WeighCase
@@ -101,7 +101,7 @@ class Scales(WeighCase):
         hung = {"steer_tight": "3440", "drive_tight": "4240", "trailer_tight": "6740"}
         answer = self.live("three-pads", **GIVEN["three-pads"], **hung)
         self.assertContains(answer, "81.8 %")
-        self.assertContains(answer, "Bars move to the trailer&#39;s axles")
+        self.assertContains(answer, "Bars move to the trailer&#x27;s axles")
         half = self.live("three-pads", **GIVEN["three-pads"], steer_tight="3440")
         self.assertContains(half, "all three pads are read")
         other = self.live("three-pads", **GIVEN["three-pads"], **{**hung, "trailer_tight": "7400"})

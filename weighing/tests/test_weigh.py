@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from book.history import changes_of
 from book.models import Machine, Ticket, Trailer, Truck
-from hauls.tests.test_views import YardCase
+from hauls.tests.yard_case import YardCase
 from measures import Quantity, UnitSystem
 from measures.writing import in_units_of
 from weighing.methods import HAS, METHODS, WANTS
@@ -96,7 +96,7 @@ class Picking(WeighCase):
                 self.assertTrue(method.steps and method.cautions)
                 for text in (*method.steps, *method.cautions):
                     words = in_units_of(text, UnitSystem.US)
-                    self.assertIn(words.replace("'", "&#39;"), page.content.decode())
+                    self.assertIn(words.replace("'", "&#x27;"), page.content.decode())
         self.assertEqual(404, self.client.get("/weigh/by-the-stars/").status_code)
 
 
@@ -233,7 +233,7 @@ class Tickets(WeighCase):
         truck.refresh_from_db()
         self.assertEqual(was, (str(truck.front_axle_mass), str(truck.rear_axle_mass)))
         page = self.client.get(f"/weigh/tickets/{ticket.pk}/")
-        self.assertContains(page, "Truck&#39;s rear axle, hitched")
+        self.assertContains(page, "Truck&#x27;s rear axle, hitched")
         # a ticket of an earlier version does not say what rolled on
         ticket.readings = {"empty": True, "figures": []}
         ticket.front_axle_mass = Quantity.parse("3100 lb")

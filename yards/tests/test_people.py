@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from typing import Any
 
 from django.test import Client, TestCase, override_settings
 from django.urls import URLPattern, URLResolver, get_resolver
 from django.utils import timezone
 
+from aspects.registry import aspects
 from book.kinds import KINDS
 from book.models import Configuration, Hitch, Machine, Photo, Ticket, Trailer, Truck
 from book.services.photos import attach
 from demo.plate import plate_photo
 from gauge.models import Gauge
 from hauls.models import Haul
-from hauls.tests.test_views import YardCase
+from hauls.tests.yard_case import YardCase
 from yards.models import Invitation, Membership, Role, User, Yard
 from yards.services.people import digest, invite, join
 
@@ -218,20 +220,11 @@ class Rights(YardCase):
 
     OPEN = {"sign_in", "sign_out", "sign_up", "join", "choose_password", "schema", "gauge_send"}
     OWN = {"set_units", "own_yards", "go_to_yard", "own_password"}
-    LOOK = {
+    LOOK = {look for aspect in aspects() for look in aspect.looks} | {
         "home",
         "match",
         "add_ticket",
         "remove_ticket",
-        "haul",
-        "haul_arrange",
-        "haul_figures",
-        "haul_frame",
-        "haul_ride",
-        "haul_scale",
-        "haul_what_if",
-        "preview_haul",
-        "export_plan",
         "book",
         "understand",
         "photo",
@@ -239,18 +232,10 @@ class Rights(YardCase):
         "table_out",
         "edit_thing",
         "history",
-        "change_haul",
         "weigh",
         "weigh_by",
         "tickets",
         "tickets_out",
-        "gauge",
-        "gauge_stream",
-        "gauge_now",
-        "gauge_freeze",
-        "gauge_dial",
-        "gauge_save",
-        "gauge_trust",
         "weighed",
         "weighings",
         "fit",
@@ -271,12 +256,16 @@ class Rights(YardCase):
     def names(self) -> dict[str, list[str]]:
         """Names of all addresses with the arguments they take."""
         found: dict[str, list[str]] = {}
-        waiting = list(get_resolver().url_patterns)
-        for pattern in waiting:
-            if isinstance(pattern, URLResolver):
-                waiting += pattern.url_patterns
-            elif isinstance(pattern, URLPattern) and pattern.name:
-                found[pattern.name] = [str(name) for name in pattern.pattern.converters]
+
+        def walk(patterns: Any, outer: list[str]) -> None:
+            for pattern in patterns:
+                needs = [*outer, *(str(name) for name in pattern.pattern.converters)]
+                if isinstance(pattern, URLResolver):
+                    walk(pattern.url_patterns, needs)
+                elif isinstance(pattern, URLPattern) and pattern.name:
+                    found[pattern.name] = needs
+
+        walk(get_resolver().url_patterns, [])
         return found
 
     def address(self, name: str) -> str:

@@ -21,7 +21,6 @@ from gauge.simulated import (
 )
 from hauls.models import Haul
 from mechanics.units import MassUnit
-from planfile.reading import read_document
 
 
 class Command(BaseCommand):
@@ -47,7 +46,7 @@ class Command(BaseCommand):
         """Run until ended."""
         haul = self._haul(options["haul"])
         gauge = self._gauge(haul, options["gauge"])
-        plan = read_document(haul.document)
+        plan = haul.draft.plan
         if not 0 <= options["item"] < len(plan.items):
             raise CommandError(f"{haul.name} has {len(plan.items)} loads, counted from 0.")
         unit = MassUnit(gauge.unit).kg

@@ -14,7 +14,6 @@ from mechanics.loads import compute_loads
 from mechanics.scalehouse import pads, printed, printed_alone
 from mechanics.units import KG_PER_LB
 from planfile.errors import PlanFileError
-from planfile.reading import read_document
 
 
 class Command(BaseCommand):
@@ -41,7 +40,7 @@ class Command(BaseCommand):
         if haul is None:
             raise CommandError("There is no such haul. Give its number, or a part of its name.")
         try:
-            loads = compute_loads(read_document(haul.document))
+            loads = compute_loads(haul.draft.plan)
         except PlanFileError as error:
             raise CommandError(f"Its plan cannot be read: {error}.") from None
         rng = random.Random(options["seed"])  # noqa: S311  a practice ticket, no secret

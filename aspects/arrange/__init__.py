@@ -1,0 +1,1 @@
+"""The best order, facing and place of the loads."""

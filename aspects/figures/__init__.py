@@ -1,0 +1,1 @@
+"""Every figure and limit with its arithmetic."""

@@ -1,0 +1,25 @@
+"""The page of all figures."""
+
+from __future__ import annotations
+
+from django.http import HttpResponse
+from django.views.decorators.http import require_GET
+
+from aspects.registry import figures as every_figure
+from aspects.rooms import aspect_page, with_plan
+from hauls.models import Haul
+from mechanics.plan import Plan
+from mechanics.report import evaluate
+from wording.figures import all_reasons
+from yards.access import YardRequest, in_yard
+
+
+@require_GET
+@in_yard
+@with_plan
+def figures(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """Every figure and limit with its arithmetic, to read, print or copy."""
+    reasons = all_reasons(evaluate(plan), request.user.unit_system, every_figure())
+    text = "\n\n".join([haul.name, *(reason.text for reason in reasons)])
+    context = {"reasons": reasons, "text": text}
+    return aspect_page(request, "figures/figures.html", haul, "figures", context)

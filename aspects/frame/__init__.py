@@ -1,0 +1,1 @@
+"""The trailer's frame as a beam."""

@@ -1,0 +1,1 @@
+"""How the outfit rides, and spring bars."""

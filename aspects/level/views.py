@@ -1,0 +1,66 @@
+"""The page of how the outfit rides, and setting spring bars."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect
+from django.views.decorators.http import require_GET, require_POST
+
+from aspects.level.bars import bars_page, read_gauge, read_restoration
+from aspects.level.words import level_page
+from aspects.rooms import aspect_page, with_plan
+from hauls.models import Haul
+from hauls.steps import StaleRevision
+from hauls.store import save_haul
+from mechanics.plan import Plan
+from yards.access import YardRequest, in_yard, planners
+
+
+@require_GET
+@in_yard
+@with_plan
+def level(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """Level, squat, ball height, and weight distribution."""
+    unit, length = request.user.unit_system, haul.draft.bar_length_m
+    part, wrong = read_restoration(request.GET.get("restore"), plan)
+    wanted = request.GET.get("gauge")
+    by_gauge, wrong_gauge = read_gauge(wanted, plan, length, unit)
+    context = {
+        **vars(level_page(plan, unit)),
+        "bars": bars_page(plan, part if by_gauge is None else by_gauge, length, unit),
+        "base": haul.revision,
+        "wanted": (wanted or "")[:40],
+        "wrong": wrong,
+        "wrong_gauge": wrong_gauge,
+    }
+    template = "level/_bars.html" if request.headers.get("HX-Request") else "level/level.html"
+    return aspect_page(request, template, haul, "level", context, wrong=bool(wrong or wrong_gauge))
+
+
+@require_POST
+@planners
+@with_plan
+def set_restoration(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """Hang spring bars on the haul, or take them off."""
+    part = None
+    what = "bars off"
+    if request.POST.get("bars") != "off":
+        part, wrong = read_restoration(request.POST.get("restore"), plan)
+        if wrong:
+            messages.error(request, wrong)
+            return redirect("haul_ride", haul.pk)
+        what = f"bars give back {round(part * 100)} %"
+    try:
+        save_haul(
+            haul,
+            haul.draft.with_bars(part),
+            base=int(request.POST.get("base") or 0),
+            user=request.user,
+            what=what,
+        )
+    except StaleRevision:
+        messages.error(request, "Somebody changed this haul in between. Look again, then set it.")
+    else:
+        messages.success(request, f"Set in this haul: {what}.")
+    return redirect("haul_ride", haul.pk)

@@ -1,0 +1,10 @@
+"""The planner."""
+
+from django.apps import AppConfig
+
+
+class PlaceConfig(AppConfig):
+    """The planner."""
+
+    name = "aspects.place"
+    label = "place"

@@ -1,0 +1,78 @@
+"""What views a haul has: every installed app with a module ``aspect`` brings its own.
+
+The head of a haul's pages, the side panels of the planner, the addresses, the list of
+figures and the test of who may do what all read this; none of them knows a view by name.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any, Final
+
+from hauls.models import Haul
+from measures import UnitSystem
+from mechanics.attitude import Attitude
+from mechanics.report import Report
+from web.registry import brought
+from wording.figures import FIGURES, Figure
+
+MODULE: Final = "aspect"
+"""The module of an app that names its views of a haul."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Ground:
+    """What a side panel of the planner is made of; ``times`` is how often tilt is drawn."""
+
+    haul: Haul
+    report: Report
+    riding: Attitude | None
+    unit: UnitSystem
+    times: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class Panel:
+    """A side panel of the planner: its template and what that needs."""
+
+    template: str
+    context: Mapping[str, Any]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Aspect:
+    """One view of a haul.
+
+    ``address`` is the name of its page's URL, which takes the haul's key; ``urls`` the module
+    of its addresses below the haul's. With ``menu`` it stands in the head's menu instead of
+    the row of views. ``looks`` are addresses that whoever may only look may open; the others
+    are for planners. ``figures`` are its own, to be opened into their arithmetic.
+    """
+
+    slug: str
+    title: str
+    order: int
+    address: str
+    urls: str
+    menu: bool = False
+    panel: Callable[[Ground], Panel | None] | None = None
+    looks: tuple[str, ...] = ()
+    figures: tuple[Figure, ...] = ()
+
+
+def aspects() -> tuple[Aspect, ...]:
+    """Every view of a haul, in their order."""
+    found: tuple[Aspect, ...] = brought(MODULE, "ASPECTS")
+    return tuple(sorted(found, key=lambda aspect: (aspect.order, aspect.slug)))
+
+
+def figures() -> tuple[Figure, ...]:
+    """Every figure that can be opened: of loads and places, then each view's own."""
+    return (*FIGURES, *(figure for aspect in aspects() for figure in aspect.figures))
+
+
+def panels(ground: Ground) -> list[Panel]:
+    """The side panels of the planner, in the order of their views."""
+    made = (aspect.panel(ground) for aspect in aspects() if aspect.panel is not None)
+    return [panel for panel in made if panel is not None]

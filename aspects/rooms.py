@@ -1,0 +1,135 @@
+"""What every view of a haul does alike: find the haul, frame the page."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import wraps
+from typing import Any
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+
+from aspects.registry import aspects
+from hauls.models import Haul
+from mechanics.plan import Plan
+from pictures.outfit import WIDTH
+from planfile.errors import PlanFileError
+from yards.access import YardRequest
+
+HaulView = Callable[[YardRequest, Haul, Plan], HttpResponse]
+
+
+class ActionError(ValueError):
+    """An action that cannot be done as asked; the message is for the person.
+
+    ``typed`` is what was entered, to be kept in its box.
+    """
+
+    def __init__(self, message: str, typed: str = "") -> None:
+        self.typed = typed
+        super().__init__(message)
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class ViewLink:
+    """A view of the haul in its head."""
+
+    title: str
+    address: str
+    here: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class Head:
+    """The head of every page of a haul: what it is, its views, what can be done with it."""
+
+    haul: Haul
+    truck: str
+    trailer: str
+    may_save: bool
+    views: list[ViewLink]
+    menu: list[ViewLink]
+
+    @property
+    def planner_here(self) -> bool:
+        """Whether this is the planner, which has keys to list."""
+        return bool(self.views) and self.views[0].here
+
+
+def head_of(haul: Haul, view: str, *, may_save: bool) -> Head:
+    """The head of a haul's page; ``view`` is the slug of the one that is open."""
+    found: dict[bool, list[ViewLink]] = {False: [], True: []}
+    for aspect in aspects():
+        found[aspect.menu].append(
+            ViewLink(
+                title=aspect.title,
+                address=reverse(aspect.address, args=[haul.pk]),
+                here=aspect.slug == view,
+            )
+        )
+    draft = haul.draft
+    return Head(
+        haul=haul,
+        truck=draft.truck_name,
+        trailer=draft.trailer_name,
+        may_save=may_save,
+        views=found[False],
+        menu=found[True],
+    )
+
+
+def with_plan(view: HaulView) -> Callable[[YardRequest, int], HttpResponse]:
+    """A view of a haul of the yard with its plan; a plan that cannot be read is said at home."""
+
+    @wraps(view)
+    def found(request: YardRequest, pk: int) -> HttpResponse:
+        hauls = Haul.objects.filter(yard=request.yard).with_book()
+        haul = get_object_or_404(hauls, pk=pk)
+        try:
+            plan = haul.draft.plan
+        except PlanFileError as error:
+            return plan_unreadable(request, haul, error)
+        return view(request, haul, plan)
+
+    return found
+
+
+def plan_unreadable(request: YardRequest, haul: Haul, error: PlanFileError) -> HttpResponse:
+    """Say at home that a haul's plan cannot be read, and what to do."""
+    messages.error(
+        request,
+        f"The plan of {haul.name} cannot be read. {error}. It is kept as it is; "
+        "export it, mend the file and import it again.",
+    )
+    return redirect("home")
+
+
+def aspect_page(
+    request: YardRequest,
+    template: str,
+    haul: Haul,
+    view: str,
+    context: dict[str, Any],
+    *,
+    wrong: bool = False,
+) -> HttpResponse:
+    """A haul's other view, by its slug; with something ``wrong`` it is a refusal."""
+    may_save = request.role.plans
+    return render(
+        request,
+        template,
+        {
+            **context,
+            "head": head_of(haul, view, may_save=may_save),
+            "haul": haul,
+            "place": "haul",
+            "title": haul.name,
+            "may_save": may_save,
+            "unit": request.user.unit_system,
+            "width": WIDTH,
+        },
+        status=422 if wrong else 200,
+    )

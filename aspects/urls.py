@@ -1,0 +1,10 @@
+"""Addresses of the views of a haul, as each of them names them."""
+
+from django.urls import include, path
+
+from aspects.registry import aspects
+
+urlpatterns = [
+    path("hauls/<int:pk>/", include(module))
+    for module in dict.fromkeys(aspect.urls for aspect in aspects())
+]

@@ -1,0 +1,1 @@
+"""Two to four ways of one haul side by side."""

@@ -1,0 +1,49 @@
+"""Other ways side by side."""
+
+from __future__ import annotations
+
+from book.models import Hitch, Trailer, Truck
+from hauls.models import Haul
+from hauls.tests.yard_case import AspectCase
+from planfile.tests.test_reading import EXAMPLE
+
+CREW = "Drain crew to the Long Drain"
+
+
+class WhatIf(AspectCase):
+    def test_other_outfits_facings_and_schools_side_by_side(self) -> None:
+        hitch = Hitch.objects.get(truck__name="Old half-ton")
+        trailer = Trailer.objects.get(name="20 ft equipment trailer")
+        page = self.look(
+            "Orchard tractor to the Quarry Lane block",
+            "what-if/",
+            v1_outfit=f"{hitch.pk}-{trailer.pk}",
+            v2_turned="m1",
+            v3_school="share_9_15",
+            v3_best="1",
+        )
+        self.assertContains(page, '<h3 id="way-', count=4)
+        self.assertContains(page, "it can jump off")
+        self.assertContains(page, "Harrow 48 tractor with loader turned round")
+        self.assertContains(page, "Arranged anew, wide school")
+        self.assertEqual(150.0, self.reference())
+
+    def test_a_way_that_lacks_figures_says_so(self) -> None:
+        Truck.objects.filter(name="Old half-ton").update(front_axle_mass=None)
+        hitch = Hitch.objects.get(truck__name="Old half-ton")
+        trailer = Trailer.objects.get(name="14 ft tilt")
+        page = self.look(
+            "Orchard tractor to the Quarry Lane block",
+            "what-if/",
+            v1_outfit=f"{hitch.pk}-{trailer.pk}",
+        )
+        self.assertContains(page, "Old half-ton lacks front axle mass")
+
+    def test_choices_that_are_not_there_change_nothing(self) -> None:
+        page = self.look(CREW, "what-if/", v1_outfit="1-999", v1_school="none", v2_turned="zebra")
+        self.assertContains(page, '<h3 id="way-', count=1)
+
+    def test_an_imported_haul_compares_facings_and_schools(self) -> None:
+        Haul.objects.create(yard=self.yard, name="Imported", document=EXAMPLE)
+        page = self.look("Imported", "what-if/", v1_turned="tractor")
+        self.assertEqual(200, page.status_code)

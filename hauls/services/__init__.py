@@ -1,1 +1,0 @@
-"""Writes that touch a haul, each one whole or not at all."""

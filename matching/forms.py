@@ -1,0 +1,35 @@
+"""What is to be hauled."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django import forms
+
+from hauls.loads import Load, load_choices, read_load
+from yards.models import Yard
+
+MATCHED = 3
+"""Loads that a match is looked for at once."""
+
+
+class MatchForm(forms.Form):
+    """What is to be hauled."""
+
+    def __init__(self, *args: Any, yard: Yard, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.yard = yard
+        groups = load_choices(yard).groups
+        for n in range(1, MATCHED + 1):
+            self.fields[f"load_{n}"] = forms.ChoiceField(
+                label="What has to be hauled?" if n == 1 else f"And load {n}",
+                required=n == 1,
+                choices=[("", "Choose a load" if n == 1 else "No more"), *groups],
+                error_messages={"required": "Choose what has to be hauled."},
+            )
+
+    @property
+    def loads(self) -> list[Load]:
+        """The loads chosen, in driving-on order."""
+        chosen = (self.cleaned_data.get(f"load_{n}") for n in range(1, MATCHED + 1))
+        return [read_load(key, self.yard) for key in chosen if key]

@@ -1,0 +1,116 @@
+"""Which truck and trailer can take a load: every pair of the yard, judged by its plan."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from book.errors import IncompleteError
+from book.models import Hitch, Trailer
+from hauls.drafting import bare_draft, turned_to_aim, with_loads
+from hauls.loads import Load
+from hauls.pairs import pairs_of
+from measures import UnitSystem
+from measures.marks import write_width
+from measures.writing import write_percent
+from mechanics.checks import Status
+from mechanics.item import Facing
+from mechanics.report import Report, evaluate
+from wording.phrases import names_of
+from wording.places import place_words
+from wording.sentences import summary, why_no_place
+from wording.statuses import STATUS_WORDS, verdict_word
+from yards.models import Yard
+
+SEARCH_S: Final = 0.3
+"""Time for arranging several loads on one pair."""
+
+PAIRS: Final = 150
+"""Pairs of hitch and trailer that are judged; a yard has a dozen."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Match:
+    """One truck, hitch and trailer under the load, at the best place found.
+
+    ``reserve`` is the least part that is left of any rating, ``None`` where nothing could
+    be computed; ``place`` and ``sure`` are of a single load.
+    """
+
+    hitch: Hitch
+    trailer: Trailer
+    status: str
+    word: str
+    line: str
+    reserve: float | None = None
+    reserve_words: str = ""
+    place: str = ""
+    sure: str = ""
+    backward: bool = False
+
+
+def matches(yard: Yard, loads: Sequence[Load], unit: UnitSystem) -> tuple[list[Match], bool]:
+    """Every pair that can be coupled, the best first; whether some were left out.
+
+    Better is the lesser verdict, then the greater least reserve. Pairs of which something
+    is not known come after those that can be judged. A single load is tried both ways
+    round, at its aim; several are arranged where they leave most.
+    """
+    pairs = pairs_of(yard)
+    found = [_match(hitch, trailer, loads, unit) for hitch, trailer in pairs[:PAIRS]]
+    found.sort(
+        key=lambda m: (
+            m.reserve is None,
+            Status(m.status).severity,
+            -(m.reserve or 0.0),
+            m.hitch.truck.name,
+            m.trailer.name,
+        )
+    )
+    return found, len(pairs) > PAIRS
+
+
+def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSystem) -> Match:
+    try:
+        best = _best(hitch, trailer, loads, unit)
+    except IncompleteError as error:
+        return Match(
+            hitch=hitch,
+            trailer=trailer,
+            status=Status.UNKNOWN.value,
+            word=STATUS_WORDS[Status.UNKNOWN],
+            line=f"{error}.",
+        )
+    names = names_of(best.plan)
+    single = best.windows[0] if len(best.windows) == 1 else None
+    reserve = best.least_reserve()
+    return Match(
+        hitch=hitch,
+        trailer=trailer,
+        status=best.verdict.value,
+        word=verdict_word(best),
+        line=("" if single is None else why_no_place(best, 0, names, unit))
+        or summary(best, names, unit),
+        reserve=reserve,
+        reserve_words="" if reserve is None else write_percent(reserve),
+        place="" if single is None or single.aim_m is None else place_words(best, 0, unit),
+        sure=""
+        if single is None
+        else write_width(sum(p.end_m - p.start_m for p in single.sure), unit),
+        backward=single is not None and best.plan.items[0].placement.facing is Facing.BACKWARD,
+    )
+
+
+def _best(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSystem) -> Report:
+    draft = with_loads(bare_draft("", hitch, trailer, unit), loads, seconds=SEARCH_S)
+    if len(loads) != 1:
+        return evaluate(draft.plan)
+    return min((evaluate(one.plan) for one in (draft, turned_to_aim(draft))), key=_worse)
+
+
+def _worse(report: Report) -> tuple[int, int, float]:
+    """Sorts reports: worse verdicts, more limits passed, less reserve come later."""
+    reserve = report.least_reserve()
+    passed = sum(check.status is Status.OVER for check in report.checks)
+    return report.verdict.severity, passed, -(reserve if reserve is not None else -1.0)

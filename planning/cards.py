@@ -1,0 +1,93 @@
+"""What the list shows of each haul."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
+
+from hauls.models import Haul
+from measures import UnitSystem
+from mechanics.checks import Status
+from mechanics.report import evaluate
+from pictures.drawing import Drawing, plain_picture
+from planfile.draft import Draft, glance
+from planfile.errors import PlanFileError
+from wording.phrases import names_of
+from wording.sentences import summary
+from wording.statuses import STATUS_WORDS, verdict_word
+
+PICTURES: Final = 12
+"""Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Headline:
+    """A haul in short: its picture, its verdict's word, and what is wrong or tightest."""
+
+    picture: Drawing
+    word: str
+    line: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Card:
+    """One haul of the list; without a ``headline`` only what is stored is said."""
+
+    haul: Haul
+    status: str
+    word: str
+    truck: str
+    trailer: str
+    items: str
+    line: str = ""
+    picture: Drawing | None = None
+
+
+def cards_of(hauls: Iterable[Haul], unit: UnitSystem) -> list[Card]:
+    """The cards of a page, the first of them with their picture."""
+    return [_card(haul, unit, pictured=number < PICTURES) for number, haul in enumerate(hauls)]
+
+
+def _card(haul: Haul, unit: UnitSystem, *, pictured: bool) -> Card:
+    word, line, picture = STATUS_WORDS[Status(haul.verdict)], "", None
+    if pictured:
+        try:
+            headline = headline_of(haul, unit)
+            word, line, picture = headline.word, headline.line, headline.picture
+        except PlanFileError as error:
+            line = f"Its plan cannot be read. {error}."
+    names = glance(haul.document)
+    return Card(
+        haul=haul,
+        status=haul.verdict,
+        word=word,
+        truck=names.truck,
+        trailer=names.trailer,
+        items=", ".join(names.items) or "empty",
+        line=line,
+        picture=picture,
+    )
+
+
+def headline_of(haul: Haul, unit: UnitSystem) -> Headline:
+    """A haul in short, worked out once for each document; a list shows the same ones again and
+    again.
+
+    Raises:
+        PlanFileError: the plan cannot be read.
+    """
+    return _headline(json.dumps(haul.document, sort_keys=True), unit)
+
+
+@lru_cache(maxsize=512)
+def _headline(document: str, unit: UnitSystem) -> Headline:
+    draft = Draft.read(json.loads(document))
+    report = evaluate(draft.plan)
+    return Headline(
+        picture=plain_picture(draft.plan, draft.drawn, draft.look, unit),
+        word=verdict_word(report),
+        line=summary(report, names_of(draft.plan), unit),
+    )

@@ -1,0 +1,298 @@
+"""The list of hauls; making, changing and putting them away."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.contrib import messages
+from django.core.paginator import Paginator
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from book.errors import IncompleteError
+from book.gaps import gaps
+from book.kinds import KINDS, Kind
+from book.models import Bulk, Hitch, Machine, Thing, Trailer, Truck
+from hauls.drafting import book_draft
+from hauls.loads import linked_loads
+from hauls.models import Haul, HaulQuerySet
+from hauls.steps import StaleRevision
+from hauls.store import create_haul, save_haul, swap_outfit
+from measures import UnitSystem
+from mechanics.errors import MechanicsError
+from mechanics.report import evaluate
+from pictures.outfit import WIDTH
+from planfile.errors import PlanFileError
+from planning.cards import cards_of
+from planning.forms import LOADS, FindForm, OutfitForm
+from wording.sentences import kept_places
+from yards.access import YardRequest, in_yard, planners
+
+LISTED = 48
+"""Hauls on one page of the list."""
+
+ENTER_IT = "Enter it in the book, then plan again."
+"""What to do about a thing that lacks figures."""
+
+LACKING = 8
+"""Things without which no plan can be made that the list of hauls names."""
+
+
+def _hauls(request: YardRequest) -> HaulQuerySet:
+    return Haul.objects.filter(yard=request.yard)
+
+
+@require_GET
+@in_yard
+def home(request: YardRequest) -> HttpResponse:
+    """The yard's hauls with their verdicts, or the first steps of an empty yard."""
+    form = FindForm(request.GET or None, yard=request.yard)
+    hauls = form.narrow(_hauls(request))
+    page = Paginator(hauls, LISTED).get_page(request.GET.get("page"))
+    query = request.GET.copy()
+    query.pop("page", None)
+    search = str(request.GET.get("q", "")).strip()[:100]
+    context = {
+        "cards": cards_of(page.object_list, request.user.unit_system),
+        "page": page,
+        "width": WIDTH,
+        "form": form,
+        "search": search,
+        "narrowed": form.narrowed,
+        "query": f"{query.urlencode()}&" if query else "",
+    }
+    if request.headers.get("HX-Request"):
+        return render(request, "planning/_cards.html", context)
+    looking = bool(search or form.narrowed)
+    start = _first_steps(request, looking=looking, empty=not context["cards"])
+    return render(request, "planning/home.html", {**context, **vars(start), "place": "haul"})
+
+
+@dataclass(frozen=True, kw_only=True)
+class Step:
+    """One of the first steps of a new yard; ``to`` is where it is done, empty where not yet."""
+
+    heading: str
+    words: str
+    to: str
+    done: bool
+    next: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class Lacking:
+    """A thing of the book that still stops every plan, and by what."""
+
+    kind: Kind
+    thing: Thing
+    stops: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class Start:
+    """What a yard has yet to do before it can plan."""
+
+    steps: list[Step]
+    ready: bool
+    first: bool
+    lacking: list[Lacking]
+    lacking_more: int
+
+
+def _first_steps(request: YardRequest, *, looking: bool, empty: bool) -> Start:
+    """What a yard has, and where what is there still stops every plan.
+
+    Whoever looks for a haul is told neither of gaps nor that there is none.
+    """
+    yard = request.yard
+    truck = Truck.objects.filter(yard=yard).first()
+    machines, bulk = Machine.objects.filter(yard=yard), Bulk.objects.filter(yard=yard)
+    asked = (
+        (
+            "Add a truck",
+            "Door sticker or papers, and what it weighs empty.",
+            reverse("add_thing", args=["trucks"]),
+            truck is not None,
+        ),
+        (
+            "Add its hitch",
+            "Where the ball is, and the parts it sits on.",
+            "" if truck is None else reverse("add_hitch", args=[truck.pk]),
+            Hitch.objects.filter(truck__yard=yard).exists(),
+        ),
+        (
+            "Add a trailer",
+            "Maker's plate, empty weight and tongue, axles and deck.",
+            reverse("add_thing", args=["trailers"]),
+            Trailer.objects.filter(yard=yard).exists(),
+        ),
+        (
+            "Add a machine",
+            "What it weighs, where it balances, how long it is.",
+            reverse("add_thing", args=["machines"]),
+            machines.exists() or bulk.exists(),
+        ),
+    )
+    undone = [n for n, (*_, done) in enumerate(asked) if not done]
+    lacking = [] if looking else _lacking(request)
+    return Start(
+        steps=[
+            Step(heading=heading, words=words, to=to, done=done, next=undone[:1] == [n])
+            for n, (heading, words, to, done) in enumerate(asked)
+        ],
+        ready=not undone,
+        first=not undone and empty and not looking,
+        lacking=lacking[:LACKING],
+        lacking_more=max(len(lacking) - LACKING, 0),
+    )
+
+
+def _lacking(request: YardRequest) -> list[Lacking]:
+    """Things of the book that still stop every plan."""
+    unit, found = request.user.unit_system, []
+    for slug in ("trucks", "trailers", "machines", "bulk"):
+        kind = KINDS[slug]
+        things = kind.model._default_manager.filter(yard=request.yard)
+        things = things.prefetch_related(*kind.prefetch)
+        if kind.model is Machine:
+            things = things.perhaps_stopped()
+        for thing in things:
+            stops = [gap.words for gap in gaps(thing, unit) if gap.stops_plans]
+            if stops:
+                found.append(Lacking(kind=kind, thing=thing, stops=", ".join(stops)))
+    return found
+
+
+@require_http_methods(["GET", "POST"])
+@planners
+def new_haul(request: YardRequest) -> HttpResponse:
+    """Choose truck, trailer and machines; the planner opens on the new haul."""
+    form = OutfitForm(request.POST or None, yard=request.yard)
+    if request.method == "POST" and form.is_valid():
+        try:
+            haul = create_haul(
+                yard=request.yard,
+                user=request.user,
+                name=form.cleaned_data["name"],
+                hitch=form.cleaned_data["hitch"],
+                trailer=form.cleaned_data["trailer"],
+                loads=form.loads,
+                backward=request.POST.get("backward") == "1",
+            )
+        except IncompleteError as error:
+            form.add_error(None, f"{error}. {ENTER_IT}")
+        except (PlanFileError, MechanicsError) as error:
+            form.add_error(None, f"The book's figures do not fit together. {error}.")
+        else:
+            return redirect(haul)
+    return render(
+        request, "planning/outfit.html", {"form": form, "title": "New haul", "place": "haul"}
+    )
+
+
+@require_http_methods(["GET", "POST"])
+@planners
+def outfit(request: YardRequest, pk: int) -> HttpResponse:
+    """Another truck, trailer or set of machines for a haul."""
+    haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
+    links = list(linked_loads(haul).values())
+    initial: dict[str, Any] = {
+        "name": haul.name,
+        "hitch": haul.hitch_id,
+        "trailer": haul.trailer_id,
+    }
+    initial |= {f"load_{n + 1}": str(load.key) for n, load in enumerate(links[:LOADS])}
+    form = OutfitForm(request.POST or None, yard=request.yard, initial=initial)
+    if request.method == "POST" and form.is_valid():
+        try:
+            swap_outfit(
+                haul,
+                hitch=form.cleaned_data["hitch"],
+                trailer=form.cleaned_data["trailer"],
+                loads=form.loads,
+                name=form.cleaned_data["name"],
+                base=int(request.POST.get("base") or 0),
+                user=request.user,
+            )
+        except StaleRevision as stale:
+            who = stale.haul.changed_by.shown_name if stale.haul.changed_by else "Somebody"
+            form.add_error(
+                None,
+                f"{who} changed this haul in between. What you chose is kept here; save again to "
+                "put it on top of the haul as it is now.",
+            )
+            haul = stale.haul
+        except IncompleteError as error:
+            form.add_error(None, f"{error}. {ENTER_IT}")
+        except (PlanFileError, MechanicsError) as error:
+            form.add_error(None, f"The book's figures do not fit together. {error}.")
+        else:
+            for words in _kept_places(haul, request.user.unit_system):
+                messages.info(request, words)
+            return redirect(haul)
+    return render(
+        request,
+        "planning/outfit.html",
+        {
+            "form": form,
+            "title": "Truck, trailer and machines",
+            "haul": haul,
+            "loose": len(haul.draft.plan.items) - len(links),
+            "place": "haul",
+        },
+    )
+
+
+def _kept_places(haul: Haul, unit: UnitSystem) -> list[str]:
+    """Better places of machines that kept theirs on another outfit."""
+    return kept_places(evaluate(haul.draft.plan), haul.draft.marks, unit)
+
+
+@require_POST
+@planners
+def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
+    """Put the book's present numbers into the haul; places stay."""
+    haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
+    try:
+        save_haul(
+            haul,
+            book_draft(haul),
+            base=int(request.POST.get("base") or 0),
+            user=request.user,
+        )
+    except StaleRevision:
+        messages.error(
+            request, "Somebody changed this haul in between. Look again, then take them."
+        )
+    except IncompleteError as error:
+        messages.error(request, f"{error}. {ENTER_IT}")
+    except (PlanFileError, MechanicsError) as error:
+        messages.error(request, f"The book's figures do not fit together. {error}.")
+    else:
+        messages.success(request, "The haul now stands on the book's present numbers.")
+    return redirect(haul)
+
+
+@require_POST
+@planners
+def remove(request: YardRequest, pk: int) -> HttpResponse:
+    """Remove a haul."""
+    haul = get_object_or_404(_hauls(request), pk=pk)
+    haul.delete()
+    messages.success(request, f"{haul.name} is removed.")
+    return redirect("home")
+
+
+@require_POST
+@planners
+def archive(request: YardRequest, pk: int) -> HttpResponse:
+    """Put a haul away, or bring it back."""
+    haul = get_object_or_404(_hauls(request), pk=pk)
+    away = request.POST.get("away") == "1"
+    Haul.objects.filter(pk=haul.pk).update(archived=away)
+    words = "put away; the list shows it under “put away”" if away else "back on the list"
+    messages.success(request, f"{haul.name} is {words}.")
+    return redirect("home" if away else haul)

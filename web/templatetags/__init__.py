@@ -1,0 +1,1 @@
+"""Tags and filters of every page."""

@@ -1,0 +1,138 @@
+"""What every template may use: form fields, status shapes, measures, kept partials."""
+
+from __future__ import annotations
+
+from collections.abc import Hashable
+from functools import lru_cache
+from typing import Any
+
+from django import template
+from django.forms import BoundField
+from django.template.context import Context
+from django.template.loader import get_template
+from django.utils.safestring import SafeString, mark_safe
+
+from measures import Quantity, UnitSystem
+from measures.writing import in_units_of, write_given
+
+register = template.Library()
+
+SIGNS = ("over", "near", "ok", "unknown")
+"""Statuses that have a shape in the sprite of the page's frame."""
+
+_MARKS = {
+    status: mark_safe(  # noqa: S308  our own words
+        f'<svg class="sign sign-{status}" width="14" height="14" aria-hidden="true">'
+        f'<use href="#sign-{status}"/></svg>'
+    )
+    for status in SIGNS
+}
+
+
+@register.simple_tag
+def mark(status: str) -> SafeString:
+    """The shape that goes with a status word."""
+    return _MARKS[status]
+
+
+@register.filter
+def svg(number: float) -> str:
+    """A place or length in a drawing, to a tenth of its unit."""
+    return f"{number:.1f}"
+
+
+def _system(context: Context) -> UnitSystem:
+    """The units of whoever looks."""
+    user = getattr(context.get("request"), "user", None)
+    return getattr(user, "unit_system", UnitSystem.US)
+
+
+@register.simple_tag(takes_context=True)
+def given(context: Context, quantity: Quantity | None) -> str:
+    """A quantity in the person's units, with what was typed in brackets where that differs."""
+    return "" if quantity is None else write_given(quantity, _system(context))
+
+
+@register.simple_tag(takes_context=True)
+def in_units(context: Context, text: str) -> str:
+    """A text whose figures are given in both systems, in the person's."""
+    return in_units_of(text, _system(context))
+
+
+@lru_cache(maxsize=4096)
+def _kept(name: str, thing: Hashable) -> SafeString:
+    return mark_safe(get_template(name).render({"it": thing}))  # noqa: S308  escaped already
+
+
+@register.simple_tag
+def kept(name: str, thing: Hashable) -> SafeString:
+    """A partial of one hashable thing, ``it``, rendered once for each and kept."""
+    return _kept(name, thing)
+
+
+@register.inclusion_tag("web/_field.html")
+def field(bound: BoundField, wide: bool = False) -> dict[str, Any]:
+    """A labelled box with its help, what it understood, what is wrong with it."""
+    return {"bound": bound, "wide": wide, "measured": hasattr(bound.field, "kind")}
+
+
+@register.inclusion_tag("web/_choice.html")
+def choice(bound: BoundField) -> dict[str, Any]:
+    """A list to choose from, quick with hundreds of entries; options may stand in groups."""
+    return {"bound": bound, "options": grouped(bound.field.choices), "chosen": chosen(bound)}
+
+
+def chosen(bound: BoundField) -> str:
+    """What is chosen of a list, as its options are sent."""
+    value = bound.value()
+    return "" if value is None else str(value)
+
+
+def grouped(choices: Any) -> list[tuple[str, list[tuple[str, str]]]]:
+    """Options by the heading they stand under; those without one come under an empty one."""
+    found: list[tuple[str, list[tuple[str, str]]]] = []
+    for key, words in choices:
+        if isinstance(words, (list, tuple)):
+            found.append((str(key), [(str(k), str(w)) for k, w in words]))
+        elif found and not found[-1][0]:
+            found[-1][1].append((str(key), str(words)))
+        else:
+            found.append(("", [(str(key), str(words))]))
+    return found
+
+
+@register.inclusion_tag("web/_ticks.html")
+def ticks(bound: BoundField) -> dict[str, Any]:
+    """A list of boxes to tick."""
+    return {"bound": bound}
+
+
+@register.inclusion_tag("web/_rows.html")
+def rows(formset: Any) -> dict[str, Any]:
+    """An inner list: a row of boxes for each entry, and one to add."""
+    return {
+        "formset": formset,
+        "filled": [_row(form, number) for number, form in enumerate(formset.forms, 1)],
+        "empty": _row(formset.empty_form, 0),
+    }
+
+
+def _row(form: Any, number: int) -> dict[str, Any]:
+    """A row's boxes: first the ones to fill in, then those to tick."""
+    boxes = list(form.boxes)
+    return {
+        "form": form,
+        "number": number or "",
+        "boxes": [_box(one) for one in boxes if one.widget_type != "checkbox"],
+        "ticked": [_box(one) for one in boxes if one.widget_type == "checkbox"],
+        "more": [_box(one) for one in form.more_boxes or ()],
+    }
+
+
+def _box(bound: BoundField) -> dict[str, Any]:
+    return {
+        "bound": bound,
+        "take_out": bound.name == "DELETE",
+        "tick": bound.widget_type == "checkbox",
+        "measured": hasattr(bound.field, "kind"),
+    }

@@ -1,0 +1,58 @@
+"""Inputs that a plan lacks, in plain words: one entry for each, by its path in the plan file."""
+
+from __future__ import annotations
+
+import re
+from typing import Final
+
+from measures.writing import UnitSystem
+from mechanics.plan import Plan
+
+INPUTS: Final = {
+    "trailer.gvwr": "the trailer's GVWR",
+    "trailer.axles[].gawr": "the rating of trailer axle {}",
+    "trailer.coupler_size": "the ball size of the coupler",
+    "trailer.coupler_height": "the coupler's height when level",
+    "trailer.axle_height": "the height of the trailer's axles",
+    "trailer.deck.height": "the height of the deck",
+    "truck.front_gawr": "the truck's front axle rating",
+    "truck.rear_gawr": "the truck's rear axle rating",
+    "truck.gvwr": "the truck's GVWR",
+    "truck.payload": "the truck's payload",
+    "truck.max_trailer_mass": "the truck's tow rating",
+    "truck.gcwr": "the combination rating (GCWR)",
+    "truck.ride": "the truck's ball height and springs",
+    "hitch.ball_diameter": "the size of the ball",
+}
+
+METRIC_INPUTS: Final = {
+    "trailer.gvwr": "the trailer's maximum authorised mass (MAM)",
+    "truck.gvwr": "the truck's maximum authorised mass (MAM)",
+    "truck.max_trailer_mass": "the truck's towing limit",
+    "truck.gcwr": "the gross train mass",
+}
+"""What metric plates call the same."""
+
+_PLACE: Final = re.compile(r"\[(\d+)\]")
+
+
+def missing_words(path: str, unit: UnitSystem = UnitSystem.US) -> str:
+    """An absent input in plain words; a path that has no words as it is."""
+    place = _PLACE.search(path)
+    kind = _PLACE.sub("[]", path)
+    words = INPUTS.get(kind, path)
+    if unit is UnitSystem.METRIC:
+        words = METRIC_INPUTS.get(kind, words)
+    return words.format(int(place[1]) + 1) if place else words
+
+
+def missing_heights_words(paths: tuple[str, ...], plan: Plan) -> tuple[str, ...]:
+    """Heights that are not known, in plain words; an item's by its name."""
+    found = []
+    for path in paths:
+        place = _PLACE.search(path)
+        if path.startswith("items[") and place:
+            found.append(f"how high {plan.items[int(place[1])].called} balances")
+        else:
+            found.append(missing_words(path))
+    return tuple(found)

@@ -1,0 +1,40 @@
+"""Small pieces of sentences that many words share."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Final
+
+from measures.writing import UnitSystem, write_signed
+from mechanics.hitch import HitchType
+from mechanics.plan import Plan
+
+Names = Mapping[str, str]
+"""What items are called, by their ids."""
+
+NOT_KNOWN: Final = "not known"
+
+
+def names_of(plan: Plan) -> dict[str, str]:
+    """What the items of a plan are called, by their ids."""
+    return {item.id: item.called for item in plan.items}
+
+
+def tongue_word(hitch: HitchType) -> str:
+    """What the load on the hitch is called: pin weight on a gooseneck or fifth wheel."""
+    return "pin" if hitch.over_bed else "tongue"
+
+
+def within(words: str) -> str:
+    """A name in the middle of a sentence: ``truck GVWR``."""
+    return words[:1].lower() + words[1:]
+
+
+def begun(words: str) -> str:
+    """Words at the beginning of a sentence: ``The trailer's GVWR``."""
+    return words[:1].upper() + words[1:]
+
+
+def signed_mass(kg: float, unit: UnitSystem) -> str:
+    """A mass that adds or takes away, with its sign."""
+    return f"{write_signed(kg / unit.kg)} {unit.mass_unit}"
