@@ -6,9 +6,9 @@ figures and the test of who may do what all read this; none of them knows a view
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final
 
 from hauls.models import Haul
 from measures import UnitSystem
@@ -34,10 +34,13 @@ class Ground:
 
 @dataclass(frozen=True, kw_only=True)
 class Panel:
-    """A side panel of the planner: its template and what that needs."""
+    """A side panel of the planner: its template and ``it``, all that the template needs.
+
+    It is drawn once for each ``it``, which has to be hashable.
+    """
 
     template: str
-    context: Mapping[str, Any]
+    it: Hashable
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -46,7 +49,8 @@ class Aspect:
 
     ``address`` is the name of its page's URL, which takes the haul's key; ``urls`` the module
     of its addresses below the haul's. With ``menu`` it stands in the head's menu instead of
-    the row of views. ``looks`` are addresses that whoever may only look may open; the others
+    the row of views; one that ``changes`` the haul is only shown to whoever may.
+    ``looks`` are addresses that whoever may only look may open; the others
     are for planners. ``figures`` are its own, to be opened into their arithmetic.
     """
 
@@ -56,6 +60,7 @@ class Aspect:
     address: str
     urls: str
     menu: bool = False
+    changes: bool = False
     panel: Callable[[Ground], Panel | None] | None = None
     looks: tuple[str, ...] = ()
     figures: tuple[Figure, ...] = ()

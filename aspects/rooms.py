@@ -63,6 +63,8 @@ def head_of(haul: Haul, view: str, *, may_save: bool) -> Head:
     """The head of a haul's page; ``view`` is the slug of the one that is open."""
     found: dict[bool, list[ViewLink]] = {False: [], True: []}
     for aspect in aspects():
+        if aspect.changes and not may_save:
+            continue
         found[aspect.menu].append(
             ViewLink(
                 title=aspect.title,

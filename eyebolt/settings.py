@@ -64,6 +64,7 @@ INSTALLED_APPS = [
     "matching",
     "aspects",
     "aspects.place",
+    "aspects.outfit",
     "aspects.arrange",
     "aspects.level",
     "aspects.frame",

@@ -115,6 +115,14 @@ class Tilt:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class Body:
+    """A machine in side view."""
+
+    shapes: tuple[Shape, ...]
+    wheels: tuple[Wheel, ...]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class DrawnItem:
     """One item in side view and from above."""
 
@@ -123,8 +131,7 @@ class DrawnItem:
     name: str
     mass: str
     tolerance: str
-    shapes: list[Shape]
-    wheels: list[Wheel]
+    body: Body
     balance_x: float
     balance_y: float
     label_x: float
@@ -394,15 +401,19 @@ def _item(
         name=item.called,
         mass=f"{write_number(item.mass_kg / unit.kg)} {unit.mass_unit}",
         tolerance=tolerance,
-        shapes=[Shape(data=path(at(points)), style=style) for style, points in outline.shapes],
-        wheels=[
-            Wheel(
-                x=frame.x(mark + item.direction * ahead),
-                y=frame.y(frame.deck_height + radius),
-                radius=radius * frame.scale,
-            )
-            for ahead, radius in outline.wheels
-        ],
+        body=Body(
+            shapes=tuple(
+                Shape(data=path(at(points)), style=style) for style, points in outline.shapes
+            ),
+            wheels=tuple(
+                Wheel(
+                    x=frame.x(mark + item.direction * ahead),
+                    y=frame.y(frame.deck_height + radius),
+                    radius=radius * frame.scale,
+                )
+                for ahead, radius in outline.wheels
+            ),
+        ),
         balance_x=frame.x(balance),
         balance_y=frame.y(frame.deck_height + balance_up),
         label_x=(foremost + rearmost) / 2,

@@ -71,13 +71,22 @@ class EndLabel:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class TapeScale:
+    """The ticks of a tape and its numbers, all at one height."""
+
+    ticks: str
+    labels: tuple[Label, ...]
+    y: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Tape:
     """A tape with its ticks (one path), numbers, windows and the mark."""
 
     x: float
     width: float
     ticks: str
-    labels: Sequence[Label]
+    labels: tuple[Label, ...]
     windows: list[Band]
     sure: list[Band]
     mark_x: float | None
@@ -91,9 +100,9 @@ class Tape:
         return Box(x=self.x, y=self.y, width=self.width, height=self.height).svg
 
     @property
-    def numbers_y(self) -> str:
-        """Where its numbers stand."""
-        return f"{self.y + NUMBER_DOWN:.1f}"
+    def scale(self) -> TapeScale:
+        """Its ticks and numbers, which stay as they are wherever the items stand."""
+        return TapeScale(ticks=self.ticks, labels=self.labels, y=f"{self.y + NUMBER_DOWN:.1f}")
 
     @property
     def right(self) -> float:
@@ -168,7 +177,7 @@ def close_up(
         x=CLOSE_X,
         width=CLOSE_WIDTH,
         ticks="".join(ticks),
-        labels=labels,
+        labels=tuple(labels),
         windows=safe,
         sure=sure,
         mark_x=None if mark is None else to_x(mark),

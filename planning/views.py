@@ -3,39 +3,30 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
-from django.contrib import messages
 from django.core.paginator import Paginator
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_GET, require_http_methods
 
+from aspects.outfit.forms import OutfitForm
+from aspects.outfit.views import ENTER_IT
 from book.errors import IncompleteError
 from book.gaps import gaps
 from book.kinds import KINDS, Kind
 from book.models import Bulk, Hitch, Machine, Thing, Trailer, Truck
-from hauls.drafting import book_draft
-from hauls.loads import linked_loads
 from hauls.models import Haul, HaulQuerySet
-from hauls.steps import StaleRevision
-from hauls.store import create_haul, save_haul, swap_outfit
-from measures import UnitSystem
+from hauls.store import create_haul
 from mechanics.errors import MechanicsError
-from mechanics.report import evaluate
 from pictures.outfit import WIDTH
 from planfile.errors import PlanFileError
 from planning.cards import cards_of
-from planning.forms import LOADS, FindForm, OutfitForm
-from wording.sentences import kept_places
+from planning.forms import FindForm
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = 48
 """Hauls on one page of the list."""
-
-ENTER_IT = "Enter it in the book, then plan again."
-"""What to do about a thing that lacks figures."""
 
 LACKING = 8
 """Things without which no plan can be made that the list of hauls names."""
@@ -189,110 +180,5 @@ def new_haul(request: YardRequest) -> HttpResponse:
         else:
             return redirect(haul)
     return render(
-        request, "planning/outfit.html", {"form": form, "title": "New haul", "place": "haul"}
+        request, "outfit/outfit.html", {"form": form, "title": "New haul", "place": "haul"}
     )
-
-
-@require_http_methods(["GET", "POST"])
-@planners
-def outfit(request: YardRequest, pk: int) -> HttpResponse:
-    """Another truck, trailer or set of machines for a haul."""
-    haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
-    links = list(linked_loads(haul).values())
-    initial: dict[str, Any] = {
-        "name": haul.name,
-        "hitch": haul.hitch_id,
-        "trailer": haul.trailer_id,
-    }
-    initial |= {f"load_{n + 1}": str(load.key) for n, load in enumerate(links[:LOADS])}
-    form = OutfitForm(request.POST or None, yard=request.yard, initial=initial)
-    if request.method == "POST" and form.is_valid():
-        try:
-            swap_outfit(
-                haul,
-                hitch=form.cleaned_data["hitch"],
-                trailer=form.cleaned_data["trailer"],
-                loads=form.loads,
-                name=form.cleaned_data["name"],
-                base=int(request.POST.get("base") or 0),
-                user=request.user,
-            )
-        except StaleRevision as stale:
-            who = stale.haul.changed_by.shown_name if stale.haul.changed_by else "Somebody"
-            form.add_error(
-                None,
-                f"{who} changed this haul in between. What you chose is kept here; save again to "
-                "put it on top of the haul as it is now.",
-            )
-            haul = stale.haul
-        except IncompleteError as error:
-            form.add_error(None, f"{error}. {ENTER_IT}")
-        except (PlanFileError, MechanicsError) as error:
-            form.add_error(None, f"The book's figures do not fit together. {error}.")
-        else:
-            for words in _kept_places(haul, request.user.unit_system):
-                messages.info(request, words)
-            return redirect(haul)
-    return render(
-        request,
-        "planning/outfit.html",
-        {
-            "form": form,
-            "title": "Truck, trailer and machines",
-            "haul": haul,
-            "loose": len(haul.draft.plan.items) - len(links),
-            "place": "haul",
-        },
-    )
-
-
-def _kept_places(haul: Haul, unit: UnitSystem) -> list[str]:
-    """Better places of machines that kept theirs on another outfit."""
-    return kept_places(evaluate(haul.draft.plan), haul.draft.marks, unit)
-
-
-@require_POST
-@planners
-def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
-    """Put the book's present numbers into the haul; places stay."""
-    haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
-    try:
-        save_haul(
-            haul,
-            book_draft(haul),
-            base=int(request.POST.get("base") or 0),
-            user=request.user,
-        )
-    except StaleRevision:
-        messages.error(
-            request, "Somebody changed this haul in between. Look again, then take them."
-        )
-    except IncompleteError as error:
-        messages.error(request, f"{error}. {ENTER_IT}")
-    except (PlanFileError, MechanicsError) as error:
-        messages.error(request, f"The book's figures do not fit together. {error}.")
-    else:
-        messages.success(request, "The haul now stands on the book's present numbers.")
-    return redirect(haul)
-
-
-@require_POST
-@planners
-def remove(request: YardRequest, pk: int) -> HttpResponse:
-    """Remove a haul."""
-    haul = get_object_or_404(_hauls(request), pk=pk)
-    haul.delete()
-    messages.success(request, f"{haul.name} is removed.")
-    return redirect("home")
-
-
-@require_POST
-@planners
-def archive(request: YardRequest, pk: int) -> HttpResponse:
-    """Put a haul away, or bring it back."""
-    haul = get_object_or_404(_hauls(request), pk=pk)
-    away = request.POST.get("away") == "1"
-    Haul.objects.filter(pk=haul.pk).update(archived=away)
-    words = "put away; the list shows it under “put away”" if away else "back on the list"
-    messages.success(request, f"{haul.name} is {words}.")
-    return redirect("home" if away else haul)

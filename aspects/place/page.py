@@ -87,10 +87,10 @@ class Schools:
     gvwr: str
     gvwr_label: str
     gvwr_reason: str
-    tongue_choices: list[tuple[str, str]]
-    gvwr_choices: list[tuple[str, str]]
+    tongue_choices: tuple[tuple[str, str], ...]
+    gvwr_choices: tuple[tuple[str, str], ...]
     suggested: Suggested | None
-    practice: list[str]
+    practice: tuple[str, ...]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -308,10 +308,10 @@ def _schools(report: Report, draft: Draft, unit: UnitSystem) -> Schools:
         gvwr=rules.trailer_gvwr.value,
         gvwr_label=GVWR_LABELS[rules.trailer_gvwr],
         gvwr_reason=GVWR_REASONS[rules.trailer_gvwr],
-        tongue_choices=[(s.value, school_label(s, report)) for s in TongueSchool],
-        gvwr_choices=[(s.value, words) for s, words in GVWR_LABELS.items()],
+        tongue_choices=tuple((s.value, school_label(s, report)) for s in TongueSchool),
+        gvwr_choices=tuple((s.value, words) for s, words in GVWR_LABELS.items()),
         suggested=suggested_school(report, unit),
-        practice=practice(report, unit, unbraked=draft.unbraked),
+        practice=tuple(practice(report, unit, unbraked=draft.unbraked)),
     )
 
 

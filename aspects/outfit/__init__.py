@@ -1,0 +1,1 @@
+"""Another truck, trailer or set of loads for a haul."""

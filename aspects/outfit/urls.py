@@ -1,0 +1,10 @@
+"""Addresses of changing the outfit, below the haul's."""
+
+from django.urls import path
+
+from aspects.outfit import views
+
+urlpatterns = [
+    path("outfit/", views.outfit, name="outfit"),
+    path("book/", views.take_books_numbers, name="take_books_numbers"),
+]

@@ -1,0 +1,33 @@
+"""What is done with a haul from the head of its pages."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect
+from django.views.decorators.http import require_POST
+
+from hauls.models import Haul
+from yards.access import YardRequest, planners
+
+
+@require_POST
+@planners
+def remove(request: YardRequest, pk: int) -> HttpResponse:
+    """Remove a haul."""
+    haul = get_object_or_404(Haul.objects.filter(yard=request.yard), pk=pk)
+    haul.delete()
+    messages.success(request, f"{haul.name} is removed.")
+    return redirect("home")
+
+
+@require_POST
+@planners
+def archive(request: YardRequest, pk: int) -> HttpResponse:
+    """Put a haul away, or bring it back."""
+    haul = get_object_or_404(Haul.objects.filter(yard=request.yard), pk=pk)
+    away = request.POST.get("away") == "1"
+    Haul.objects.filter(pk=haul.pk).update(archived=away)
+    words = "put away; the list shows it under “put away”" if away else "back on the list"
+    messages.success(request, f"{haul.name} is {words}.")
+    return redirect("home" if away else haul)
