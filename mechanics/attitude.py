@@ -8,10 +8,11 @@ one before.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Final
 
-from mechanics.checks import Check, judge
+from mechanics.checks import Check, Status, judge
 from mechanics.limits import load_limits
 from mechanics.loads import Loads, compute_loads
 from mechanics.plan import Plan
@@ -42,16 +43,15 @@ class Attitude:
     ``before`` is hitched with the trailer empty, ``loaded`` with the plan's items;
     ``level`` are the loads of a level trailer, for comparison. ``ball_change_m`` is what
     the ball's height has to change by so that the trailer rides level when loaded (negative
-    is down). ``checks`` are the load checks as the outfit rides, ``level_checks`` the same
-    with the trailer level.
+    is down). ``worse`` are the limits that are passed as it rides and would hold with the
+    trailer level.
     """
 
     before: Riding
     loaded: Riding
     level: Loads
     ball_change_m: float
-    checks: tuple[Check, ...]
-    level_checks: tuple[Check, ...]
+    worse: tuple[Check, ...]
 
     @property
     def tongue_change_kg(self) -> float:
@@ -112,20 +112,29 @@ def attitude(plan: Plan) -> Attitude | None:
     """
     if missing_heights(plan):
         return None
-    from_empty = _ride(plan, loaded=False)
-    riding = _ride(plan, loaded=True)
+    from_empty = _ride_empty(replace(plan, items=()))
+    riding = _settle(plan, weight_moment_kg_m(plan, loaded=True))
     if from_empty is None or riding is None:
         return None
     level = compute_loads(plan)
-    limits = load_limits(plan, riding.loads)
     return Attitude(
         before=from_empty,
         loaded=riding,
         level=level,
         ball_change_m=ball_height_for_level_m(plan, level) - ride_of(plan).ball_height_m,
-        checks=tuple(judge(limit) for limit in limits),
-        level_checks=tuple(judge(limit) for limit in load_limits(plan, level)),
+        worse=_worse(plan, riding.loads, level),
     )
+
+
+def _worse(plan: Plan, riding: Loads, level: Loads) -> tuple[Check, ...]:
+    """Limits that are passed under the first loads and not under the second."""
+    over = [c for limit in load_limits(plan, riding) if (c := judge(limit)).status is Status.OVER]
+    if not over:
+        return ()
+    holds = {
+        limit.code for limit in load_limits(plan, level) if judge(limit).status is not Status.OVER
+    }
+    return tuple(check for check in over if check.code in holds)
 
 
 def axle_rate_wanted(plan: Plan) -> bool:
@@ -189,14 +198,10 @@ def weight_moment_kg_m(plan: Plan, *, loaded: bool) -> float:
     return total
 
 
-def _ride(plan: Plan, *, loaded: bool) -> Riding | None:
-    if not loaded:
-        bare = type(plan)(
-            truck=plan.truck, hitch=plan.hitch, trailer=plan.trailer, items=(), rules=plan.rules
-        )
-        high = weight_moment_kg_m(plan, loaded=False)
-        return _settle(bare, high)
-    return _settle(plan, weight_moment_kg_m(plan, loaded=True))
+@lru_cache(maxsize=128)
+def _ride_empty(plan: Plan) -> Riding | None:
+    """The outfit with nothing on it: the same wherever the items will stand."""
+    return _settle(plan, weight_moment_kg_m(plan, loaded=False))
 
 
 def _settle(plan: Plan, high: float) -> Riding | None:

@@ -43,7 +43,13 @@ class Family(Enum):
     def of(self, which: object = "") -> str:
         """The code of one of the family: an axle's number, ``front`` or ``rear``, ``left`` or
         ``right``, a part's name, an item's id."""
-        return self.value.format(which)
+        # asked for at every step of a drag, for every limit
+        return _written(self._value_, str(which)) if which else self._value_
+
+
+@lru_cache(maxsize=4096)
+def _written(pattern: str, which: str) -> str:
+    return pattern.format(which)
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

@@ -144,7 +144,7 @@ class DrawnItem:
     above_x: float
     above_y: float
     above_width: float
-    above_tyres: list[Box]
+    above_tyres: tuple[Box, ...]
     above_height: float
     above_balance_x: float
     above_balance_y: float
@@ -186,6 +186,17 @@ class DrawnItem:
     def above_balance(self) -> Attributes:
         """Where its balance point is drawn about, from above."""
         return moved(self.above_balance_x, self.above_balance_y)
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class AboveGround:
+    """Tongue, deck, fenders and rails from above."""
+
+    tongue: str
+    box: Attributes
+    fenders: tuple[Box, ...]
+    rails: str
+    line: str
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -259,16 +270,16 @@ class Drawing:
         return "label-sure" if self.close.sure or self.tape.sure else "label-dim"
 
     @property
-    def above_box(self) -> Attributes:
-        """The deck from above."""
+    def above_ground(self) -> AboveGround:
+        """What of the view from above stays wherever the items stand."""
         deck = self.above_deck
-        return Box(x=deck.x, y=self.above_top, width=deck.width, height=self.above_height).svg
-
-    @property
-    def above_line(self) -> str:
-        """The deck's middle."""
-        deck = self.above_deck
-        return f"M{deck.x:.1f} {self.above_middle}H{deck.x + deck.width:.1f}"
+        return AboveGround(
+            tongue=self.above_tongue,
+            box=Box(x=deck.x, y=self.above_top, width=deck.width, height=self.above_height).svg,
+            fenders=self.above_fenders,
+            rails=self.outfit.rails,
+            line=f"M{deck.x:.1f} {self.above_middle}H{deck.x + deck.width:.1f}",
+        )
 
 
 def _height(item: Item) -> float:
@@ -425,7 +436,7 @@ def _item(
         grip_bottom=frame.y(frame.deck_height),
         above_x=above.x(start + item.foremost_m),
         above_y=across - width / 2 * above.scale,
-        above_tyres=[
+        above_tyres=tuple(
             Box(
                 x=above.x(mark + item.direction * ahead) - radius * above.scale,
                 y=across
@@ -436,7 +447,7 @@ def _item(
             )
             for ahead, radius in outline.wheels
             for side in (-1, 1)
-        ],
+        ),
         above_width=(item.front_m + item.rear_m) * above.scale,
         above_height=width * above.scale,
         above_balance_x=above.x(balance),

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import partial
+from functools import lru_cache, partial
 from typing import Final
 
 from measures.writing import (
@@ -219,12 +219,14 @@ def label(code: str, names: Names = _NO_NAMES, unit: UnitSystem = UnitSystem.US)
         ValueError: no limit has such a code.
     """
     about = read_code(code)
-    words = WORDS[about.family]
-    shown = words.label
-    if unit is UnitSystem.METRIC and words.metric_label:
-        shown = words.metric_label
-    which = _which(about, names)
-    return shown.format(which=which, Which=begun(which))
+    return _label(about.family, _which(about, names), unit)
+
+
+@lru_cache(maxsize=2048)
+def _label(family: Family, which: str, unit: UnitSystem) -> str:
+    words = WORDS[family]
+    metric = unit is UnitSystem.METRIC and words.metric_label
+    return (metric or words.label).format(which=which, Which=begun(which))
 
 
 def _told(text: str, code: str, telling: Telling) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
 from django.conf import settings
@@ -23,7 +24,13 @@ def yard(request: HttpRequest) -> dict[str, Any]:
         "role": getattr(request, "role", None),
         "user": user if signed_in else None,
         "units": user.unit_system if signed_in else UnitSystem.US,
-        "work_places": places(),
-        "person_errands": errands(owner=getattr(request, "role", None) is Role.OWNER),
-        "frame_addresses": {"units": reverse("set_units"), "sign_out": reverse("sign_out")},
+        # called by the frame alone: a partial that answers a drag does without
+        "work_places": places,
+        "person_errands": partial(errands, owner=getattr(request, "role", None) is Role.OWNER),
+        "frame_addresses": _addresses,
     }
+
+
+def _addresses() -> dict[str, str]:
+    """Where the frame's own forms are sent."""
+    return {"units": reverse("set_units"), "sign_out": reverse("sign_out")}

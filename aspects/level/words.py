@@ -22,7 +22,7 @@ from mechanics.attitude import (
     missing_heights,
     weight_moment_kg_m,
 )
-from mechanics.checks import Check, Status
+from mechanics.checks import Check
 from mechanics.plan import Plan
 from mechanics.report import Report
 from mechanics.trailer import Suspension
@@ -110,15 +110,9 @@ def _advice(riding: Attitude, unit: UnitSystem) -> str:
 
 def _worse(riding: Attitude, unit: UnitSystem) -> str:
     """Limits that are passed as the outfit rides and would not be with the trailer level."""
-    from_level = {c.code: c for c in riding.level_checks}
-    worse = [
-        c
-        for c in riding.checks
-        if c.status is Status.OVER and from_level[c.code].status is not Status.OVER
-    ]
-    if not worse:
+    if not riding.worse:
         return ""
-    named = ", ".join(_named(c, unit) for c in worse[:3])
+    named = ", ".join(_named(c, unit) for c in riding.worse[:3])
     return f"Level it would hold; as it rides it does not: {named}."
 
 

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
+
+from django.urls import reverse
 
 from aspects.place.moves import NUDGE_IN
 from aspects.place.rows import SHOWN, Row, rows_of
@@ -107,8 +110,11 @@ class Planner:
     """Everything the planner's partial shows."""
 
     haul: Haul
+    change_address: str
+    preview_address: str
     base: int
-    held: tuple[Held, ...]
+    count: int
+    held: tuple[tuple[int, Held], ...]
     several: bool
     selected: int | None
     open: str
@@ -132,8 +138,8 @@ class Planner:
     why: Reason | None
     share: Share
     current: Current | None
-    large_step: str
-    small_step: str
+    steps: tuple[str, str]
+    sideways: tuple[str, bool]
     error: str
     conflict: Conflict | None
     saved: bool
@@ -173,6 +179,7 @@ def present(
     placed = index is not None and bool(report.windows[index].intervals)
     settles = what_settles(plan, index) if placed and index is not None else ""
     rows = rows_of(report, state.open, names, unit)
+    current = None if index is None else _current(state, report, index, unit, error)
     small, large = NUDGE_IN[unit]
     step_unit = "in" if unit is UnitSystem.US else "mm"
     ground = Ground(haul=state.haul, report=report, riding=riding, unit=unit, times=state.times)
@@ -180,8 +187,11 @@ def present(
     trailer = state.haul.trailer_id
     return Planner(
         haul=state.haul,
+        change_address=_address("change_haul", state.haul.pk),
+        preview_address=_address("preview_haul", state.haul.pk),
         base=state.base,
-        held=draft.held,
+        count=len(plan.items),
+        held=tuple(enumerate(draft.held)),
         several=len(plan.items) > 1,
         selected=index,
         open=state.open,
@@ -204,9 +214,9 @@ def present(
         more_open=any(row.open for row in rows[SHOWN:]),
         why=reason(state.open, report, unit, figures()) if state.open else None,
         share=_share(report, unit),
-        current=None if index is None else _current(state, report, index, unit, error),
-        large_step=f"{large} {step_unit}",
-        small_step=f"{small} {step_unit}",
+        current=current,
+        steps=(f"{large} {step_unit}", f"{small} {step_unit}"),
+        sideways=(f"{small} {step_unit}", current is not None and current.off_middle),
         error=str(error) if error else "",
         conflict=None if conflict is None else _conflict(state, conflict, unit),
         saved=saved,
@@ -219,6 +229,12 @@ def present(
         ],
         panels=panels(ground),
     )
+
+
+@lru_cache(maxsize=256)
+def _address(name: str, pk: int) -> str:
+    """An address of a haul; asked for at every step of a drag."""
+    return reverse(name, args=[pk])
 
 
 def _ends(report: Report, index: int | None, unit: UnitSystem) -> list[tuple[str, str]]:
