@@ -8,7 +8,7 @@ from functools import wraps
 from typing import Any
 
 from django.contrib import messages
-from django.http import HttpResponse
+from django.http import HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 
@@ -19,7 +19,7 @@ from pictures.outfit import WIDTH
 from planfile.errors import PlanFileError
 from yards.access import YardRequest
 
-HaulView = Callable[[YardRequest, Haul, Plan], HttpResponse]
+HaulView = Callable[[YardRequest, Haul, Plan], HttpResponseBase]
 
 
 class ActionError(ValueError):
@@ -83,11 +83,11 @@ def head_of(haul: Haul, view: str, *, may_save: bool) -> Head:
     )
 
 
-def with_plan(view: HaulView) -> Callable[[YardRequest, int], HttpResponse]:
+def with_plan(view: HaulView) -> Callable[[YardRequest, int], HttpResponseBase]:
     """A view of a haul of the yard with its plan; a plan that cannot be read is said at home."""
 
     @wraps(view)
-    def found(request: YardRequest, pk: int) -> HttpResponse:
+    def found(request: YardRequest, pk: int) -> HttpResponseBase:
         hauls = Haul.objects.filter(yard=request.yard).with_book()
         haul = get_object_or_404(hauls, pk=pk)
         try:

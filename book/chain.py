@@ -38,7 +38,8 @@ def coupler_size(trailer: Trailer) -> Quantity | None:
     """The ball that the trailer's coupler is made for; ``None`` where not known."""
     for link in trailer.links.all():
         if link.part.kind == HitchPart.Kind.COUPLER and link.part.ball_size is not None:
-            return link.part.ball_size
+            size: Quantity = link.part.ball_size
+            return size
     return None
 
 
@@ -65,11 +66,13 @@ class Chain:
 
     def trailer_rating(self, part: HitchPart) -> Quantity | None:
         """What a part may pull, as the hitch is used here."""
-        return (self.with_bars and part.max_trailer_mass_wd) or part.max_trailer_mass
+        own: Quantity | None = part.max_trailer_mass
+        return (part.max_trailer_mass_wd if self.with_bars else None) or own
 
     def tongue_rating(self, part: HitchPart) -> Quantity | None:
         """What a part may carry, as the hitch is used here."""
-        return (self.with_bars and part.max_tongue_mass_wd) or part.max_tongue_mass
+        own: Quantity | None = part.max_tongue_mass
+        return (part.max_tongue_mass_wd if self.with_bars else None) or own
 
     @property
     def weakest_trailer(self) -> HitchPart | None:

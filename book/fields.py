@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from django import forms
 from django.core.exceptions import ValidationError
@@ -12,17 +12,35 @@ from django.utils.text import capfirst
 from measures import READERS, Quantity, ReadingError, UnitSystem
 from measures.writing import write_entered
 
+
+def field_words(model: type[models.Model] | models.Model, name: str) -> str:
+    """What a model's own field is called."""
+    field = model._meta.get_field(name)
+    return str(getattr(field, "verbose_name", name))
+
+
 LONGEST = 200
 """Characters of a box that are read; no measure is longer."""
 
 
-class QuantityField(models.CharField):
+if TYPE_CHECKING:
+    _Text = models.CharField[Any, Any]
+else:
+    _Text = models.CharField
+
+
+class QuantityField(_Text):
     """A quantity in the unit it was entered in, stored as ``7000 lb``.
 
     ``least`` bounds it: ``"positive"``, ``"not_negative"`` or ``"any"``.
     """
 
     kind = ""
+
+    if TYPE_CHECKING:
+        # what the type checker's plugin looks for: a quantity goes in and comes out
+        _pyi_private_set_type: Any
+        _pyi_private_get_type: Any
 
     def __init__(self, *args: Any, least: str = "positive", **kwargs: Any) -> None:
         self.least = least

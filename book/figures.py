@@ -360,7 +360,7 @@ def _weighed_so(configuration: Configuration | None) -> bool:
 def _reach(
     machine: Machine, configuration: Configuration | None, parts: list[MachinePart]
 ) -> tuple[float | None, float | None]:
-    found = []
+    found: list[float | None] = []
     for name in ("reach_front", "reach_rear"):
         own = None if configuration is None else getattr(configuration, name)
         if own is not None:

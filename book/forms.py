@@ -442,7 +442,8 @@ class NewPartRows(forms.BaseModelFormSet):
     """New hitch parts; never shows or changes those of the book."""
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
-        super().__init__(*args, queryset=HitchPart.objects.none(), **kwargs)
+        kwargs["queryset"] = HitchPart.objects.none()
+        super().__init__(*args, **kwargs)
 
     def clean(self) -> None:
         """Two new parts of one name."""

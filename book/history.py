@@ -184,10 +184,10 @@ def _snapshot(thing: Thing, revision: Revision, units: UnitSystem) -> Snapshot:
                 owners[key] = label
             for field in model._meta.get_fields():
                 if _is_shown(model, field):
-                    words = _words(field, fields.get(field.attname), names, units)  # type: ignore[union-attr]
+                    words = _words(field, fields.get(field.attname), names, units)
                     if field.many_to_many:
                         words = _words(field, fields.get(field.name), names, units)
-                    title = f"{label}: {field.verbose_name}" if label else field.verbose_name  # type: ignore[union-attr]
+                    title = f"{label}: {field.verbose_name}" if label else field.verbose_name
                     found[(f"{model.__name__}{version.object_id}", field.name)] = (title, words)
         if len(left) == len(waiting):
             break
@@ -238,8 +238,9 @@ def _label(
         return "hitch part"
     if model is TrailerAxle:
         position = fields.get("position")
-        known = isinstance(position, Quantity)
-        return f"axle at {write_given(position, units)}" if known else "axle"
+        if isinstance(position, Quantity):
+            return f"axle at {write_given(position, units)}"
+        return "axle"
     return str(fields.get("name") or shown)
 
 

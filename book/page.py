@@ -11,6 +11,7 @@ from django.forms import BoundField
 from book.asides import asides
 from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
 from book.errors import IncompleteError
+from book.fields import field_words
 from book.figures import built_machine, empty_axles, empty_trailer, si
 from book.forms import PhotoForm, TicketForm
 from book.gaps import doubts, gaps
@@ -178,7 +179,7 @@ def _tickets(thing: Thing, units: UnitSystem) -> list[Weighed] | None:
         Weighed(
             ticket=ticket,
             readings=[
-                (str(ticket._meta.get_field(name).verbose_name), write_given(reading, units))  # type: ignore[union-attr]
+                (field_words(ticket, name), write_given(reading, units))
                 for name in Ticket.READINGS
                 if (reading := getattr(ticket, name)) is not None
             ],

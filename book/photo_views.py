@@ -24,7 +24,7 @@ def add_photo(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
     form = PhotoForm(request.POST, request.FILES)
     if not form.is_valid():
-        words = " ".join(e for errors in form.errors.values() for e in errors)
+        words = " ".join(str(e) for errors in form.errors.values() for e in errors)
         messages.error(request, f"The photo was not kept. {words}")
     else:
         try:

@@ -150,7 +150,7 @@ def read_table(text: str, table: Table) -> tuple[tablib.Dataset, list[_Given], b
 
 def _columns(headers: list[str], table: Table) -> list[_Given]:
     known = {column.title: column for column in table.columns}
-    given = []
+    given: list[_Given] = []
     for header in headers:
         match = re.fullmatch(r"(?P<title>[^()]*?)\s*(?:\((?P<unit>[^()]*)\))?", header)
         title = (match["title"] if match else header).strip().lower().replace("_", " ")

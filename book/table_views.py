@@ -117,7 +117,8 @@ def report(request: YardRequest, context: dict[str, Any], take: Callable[[str], 
 def text_of(request: YardRequest) -> str:
     """The file's text: as uploaded, or as the dry run's page sends it back."""
     if "file" in request.FILES:
-        return decode(request.FILES["file"].read(MAX_BYTES + 1))
+        file = request.FILES.get("file")
+        return "" if file is None else decode(file.read(MAX_BYTES + 1))
     text = request.POST.get("text", "")
     if not text:
         raise TableError("Choose a file first.")

@@ -23,7 +23,7 @@ class FileTicketForm(TicketForm):
     """A ticket with everything that a page keeps."""
 
     class Meta(TicketForm.Meta):
-        fields = ("weighed_on", *Ticket.FIGURES, *TEXTS)
+        fields = ("weighed_on", *Ticket.FIGURES, *TEXTS)  # type: ignore[assignment]
 
     def clean(self) -> dict[str, Any]:
         """A ticket without a figure is a record of its readings, where it has any."""
@@ -53,8 +53,9 @@ def dump_ticket(ticket: Ticket, numbers: dict[int, int]) -> dict[str, Any]:
             document[name] = str(value)
     if ticket.configuration is not None:
         document["configuration"] = ticket.configuration.name
-    if numbers.get(ticket.first_id, len(numbers)) < numbers.get(ticket.pk, 0):
-        document["first"] = numbers[ticket.first_id]
+    first = None if ticket.first_id is None else numbers.get(ticket.first_id)
+    if first is not None and first < numbers.get(ticket.pk, 0):
+        document["first"] = first
     if ticket.readings:
         document["readings"] = ticket.readings
     loads = [_dump_aboard(load) for load in ticket.loads.all()]
@@ -195,7 +196,7 @@ def _all_named(part: Any, kind: type | tuple[type, ...]) -> bool:
         and all(
             isinstance(one, kind)
             and not isinstance(one, bool)
-            and (isinstance(one, str) or math.isfinite(one))
+            and (isinstance(one, str) or math.isfinite(float(str(one))))
             for one in part.values()
         )
     )

@@ -206,7 +206,7 @@ def understand(request: YardRequest, kind: str) -> HttpResponse:
     """What a number box understood, as a line under it; the first value sent is read."""
     if kind not in READERS:
         raise Http404(kind)
-    text = next(iter(request.GET.values()), "").strip()[:200]
+    text = str(next(iter(request.GET.values()), "")).strip()[:200]
     units = request.user.unit_system
     context = {"words": "", "wrong": ""}
     if text:

@@ -100,7 +100,9 @@ class RulesForm(forms.Form):
     @staticmethod
     def initial_of(own: dict[str, Any]) -> dict[str, Any]:
         """What the boxes show of a yard's rules."""
-        shares = {n: f"{own[n] * 100:g}" for n in ("share_min", "share_max") if n in own}
+        shares: dict[str, Any] = {
+            n: f"{own[n] * 100:g}" for n in ("share_min", "share_max") if n in own
+        }
         return {
             "tongue": own.get("tongue", TongueSchool.DEFAULT.value),
             "trailer_gvwr": own.get("trailer_gvwr", TrailerGvwrSchool.WHOLE.value),

@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from decimal import Decimal
-from typing import Any, Final
+from typing import Any, Final, cast
 
 from django.db import models
 from django.forms import ModelForm
@@ -206,7 +206,7 @@ def _load(
         ]
         if inner.model is Configuration:
             _choose_parts(row, rows, made, f"{path}.{inner_name}", problems)
-    return row
+    return cast("models.Model", row)
 
 
 def _choose_parts(

@@ -120,9 +120,9 @@ def _tickets(yard: Yard) -> None:
     """Some months of tickets, read by the driver."""
     driver = User.objects.get(username=DRIVER)
     for model, name, days, number, readings in TICKETS:
-        thing = {"truck": Truck, "trailer": Trailer, "machine": Machine}[model].objects.get(
-            yard=yard, name=name
-        )
+        thing = {"truck": Truck, "trailer": Trailer, "machine": Machine}[
+            model
+        ]._default_manager.get(yard=yard, name=name)
         Ticket.objects.create(
             yard=yard,
             thing=thing,

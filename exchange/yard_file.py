@@ -96,7 +96,8 @@ def _dump_haul(haul: Haul) -> dict[str, Any]:
 
 def _photo(photo: Photo, numbers: dict[int, int]) -> dict[str, Any] | None:
     thing = photo.thing
-    if thing is None or not photo.file.storage.exists(photo.file.name):
+    name = photo.file.name
+    if thing is None or not name or not photo.file.storage.exists(name):
         return None
     with photo.file.open("rb") as file:
         data = base64.b64encode(file.read()).decode()

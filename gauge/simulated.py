@@ -212,7 +212,8 @@ def run(
         gauge.move(seconds)
         line = gauge.reading()
         if gone():
-            wire = _closed(wire)
+            _close(wire)
+            wire = None
             after(line, seconds)
             continue
         try:
@@ -225,10 +226,11 @@ def run(
             wire.sendall(spoiled(line))
             sent += 1
         except OSError:
-            wire = _closed(wire)
+            _close(wire)
+            wire = None
             time.sleep(1)
         after(line, seconds)
-    _closed(wire)
+    _close(wire)
     return sent
 
 
@@ -236,6 +238,6 @@ class RefusedError(Exception):
     """The hub does not take this gauge; the message is what it answered."""
 
 
-def _closed(wire: socket.socket | None) -> None:
+def _close(wire: socket.socket | None) -> None:
     if wire is not None:
         wire.close()

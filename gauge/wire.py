@@ -166,33 +166,42 @@ class Sieve:
         )
         self._filled_at = now_s
         if self._tokens < 1:
-            return self._drop("flood")
+            self._drop("flood")
+            return None
         self._tokens -= 1
         document = _object(data)
         load = None if document is None else _number(document.get("load"))
         if document is None or load is None:
-            return self._drop("rubbish")
+            self._drop("rubbish")
+            return None
         if document.get("unit", self.facts.unit) != self.facts.unit:
-            return self._drop("unit")
+            self._drop("unit")
+            return None
         ago = _number(document.get("ago", 0))
         if ago is None or not 0 <= ago <= MOST_AGO_S:
-            return self._drop("rubbish")
+            self._drop("rubbish")
+            return None
         number = _number(document.get("n")) if "n" in document else None
         if "n" in document and number is None:
-            return self._drop("rubbish")
+            self._drop("rubbish")
+            return None
         if number is not None and self._number is not None and number <= self._number:
-            return self._drop("old")
+            self._drop("old")
+            return None
         kg = load * self._kg
         rating = self.facts.rating_kg
         if abs(kg) > (rating * ABOVE_RATING if rating else 50_000):
-            return self._drop("beyond")
+            self._drop("beyond")
+            return None
         full = bool(document.get("full")) or (rating is not None and kg >= rating - 1e-6)
         line = Line(at_s=now_s - ago, kg=kg, full=full)
         if self._last is not None and line.at_s < self._last.at_s:
-            return self._drop("old")
+            self._drop("old")
+            return None
         if self._other_unit(line):
             self._lied = True
-            return self._drop("unit")
+            self._drop("unit")
+            return None
         self._lied = False
         self._number, self._last = number, line
         return line

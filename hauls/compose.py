@@ -173,13 +173,18 @@ def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> document.
         # with no give-back chosen yet the bars are known all the same
         extra = {"bar_length": units.x(hitch.bar_length)}
     return document.Hitch(
-        type=hitch.type,
+        type=_word(hitch.type),
         mass=mass,
         components=[_part(part, names[part.pk], units) for part in chain.parts],
         ball_diameter=units.x_if(chain.ball_size),
         weight_distribution=bars,
         extra=extra,
     )
+
+
+def _word(word: str) -> Any:
+    """A word of the book that the plan format has too; the draft refuses any other."""
+    return word
 
 
 def _part(part: HitchPart, name: str, units: FileUnits) -> document.HitchComponent:
@@ -215,7 +220,7 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
         extra["brakes"] = "none"
     return document.Trailer(
         name=trailer.name,
-        kind=trailer.kind if trailer.kind in PLAN_KINDS else "other",
+        kind=_word(trailer.kind if trailer.kind in PLAN_KINDS else "other"),
         empty_mass=units.m(trailer.empty_mass) if exact else units.kg(empties.mass_kg),
         empty_mass_tolerance=units.kg(empties.mass_tolerance_kg),
         empty_tongue_mass=units.m(trailer.empty_tongue_mass)
@@ -230,7 +235,7 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
             )
             for axle in axles
         ],
-        suspension=trailer.suspension,
+        suspension=_word(trailer.suspension),
         track_width=units.x(trailer.track_width),
         deck=_deck(trailer, tape, units),
         axles_tolerance=tape,

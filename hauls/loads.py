@@ -127,7 +127,7 @@ def read_load(key: str, yard: Yard) -> Load:
     if asked.bulk is not None:
         return Load(bulk=Bulk.objects.select_related("yard").get(yard=yard, pk=asked.bulk))
     machines = Machine.objects.select_related("yard").prefetch_related("parts")
-    machine = machines.get(yard=yard, pk=asked.machine)
+    machine = machines.get(yard=yard, pk=asked.machine or 0)
     if asked.configuration is None:
         return Load(machine=machine)
     configuration = machine.configurations.get(pk=asked.configuration)

@@ -91,8 +91,7 @@ class FindForm(forms.Form):
             key = LoadKey.read(asked["load"])
             those = Q(machine=key.machine) if key.bulk is None else Q(bulk=key.bulk)
             # one row a haul, however often the load is on it
-            on = HaulItem.objects.filter(those).values("haul_id")
-            hauls = hauls.filter(pk__in=on)
+            hauls = hauls.filter(pk__in=HaulItem.objects.filter(those).values("haul_id"))
         if asked.get("trailer"):
             hauls = hauls.filter(trailer=asked["trailer"])
         if asked.get("since"):

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from django.core.paginator import Paginator
+from django.db.models import QuerySet
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -146,10 +148,10 @@ def _lacking(request: YardRequest) -> list[Lacking]:
     unit, found = request.user.unit_system, []
     for slug in ("trucks", "trailers", "machines", "bulk"):
         kind = KINDS[slug]
-        things = kind.model._default_manager.filter(yard=request.yard)
-        things = things.prefetch_related(*kind.prefetch)
+        own: QuerySet[Any] = kind.model._default_manager.filter(yard=request.yard)
         if kind.model is Machine:
-            things = things.perhaps_stopped()
+            own = Machine.objects.filter(yard=request.yard).perhaps_stopped()
+        things: QuerySet[Thing] = own.prefetch_related(*kind.prefetch)
         for thing in things:
             stops = [gap.words for gap in gaps(thing, unit) if gap.stops_plans]
             if stops:

@@ -13,7 +13,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from book.errors import IncompleteError
 from book.kinds import KINDS, slug_of
-from book.models import Configuration, Machine, Ticket, Trailer, Truck
+from book.models import Configuration, Machine, Thing, Ticket, Trailer, Truck
 from measures import Quantity, UnitSystem
 from measures.writing import write_mass
 from weighing.chart import Weighed, chart
@@ -38,7 +38,7 @@ from yards.access import YardRequest, in_yard, planners
 FEWEST_CHARTED = 2
 """One weighing is no line over time."""
 
-SERIES = {
+SERIES: dict[str, tuple[str, dict[type[Thing], str]]] = {
     "whole_mass": ("The whole", {Trailer: "empty_mass", Machine: "mass"}),
     "tongue_mass": ("The tongue", {Trailer: "empty_tongue_mass"}),
     "front_axle_mass": (

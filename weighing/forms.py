@@ -120,7 +120,7 @@ class WeighForm(AtAScale, forms.Form):
         self.things: dict[str, tuple[Thing, Configuration | None]] = {}
         groups = []
         for slug in method.of:
-            found = [
+            found: list[tuple[str, tuple[Thing, Configuration | None]]] = [
                 (f"{slug_of(thing)}-{thing.pk}", (thing, None))
                 for thing in KINDS[slug].model._default_manager.filter(yard=yard)
             ]
@@ -139,7 +139,7 @@ class WeighForm(AtAScale, forms.Form):
             earlier = earlier.exclude(pk=ticket.pk)
         wanted = self.data.get("first_weighing") or self.initial.get("first_weighing")
         recent = list(earlier.values_list("pk", flat=True)[:RECENT])
-        chosen = [int(wanted)] if str(wanted or "").isdigit() else []
+        chosen = [int(str(wanted))] if str(wanted or "").isdigit() else []
         first = self.fields["first_weighing"]
         first.queryset = earlier.filter(pk__in=[*recent, *chosen])  # type: ignore[attr-defined]
         first.label_from_instance = _ticket_words  # type: ignore[attr-defined]

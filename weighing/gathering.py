@@ -64,7 +64,7 @@ class Subject:
     @property
     def unknowns(self) -> tuple[str, ...]:
         """Which of the unknowns it has."""
-        names = ("trailer", "tongue") if self.trailer else ()
+        names: tuple[str, ...] = ("trailer", "tongue") if self.trailer else ()
         names += ("machine", "ahead") if self.machine else ()
         return (*names, "lever") if self.trailer else names
 
@@ -423,9 +423,9 @@ def subjects_of(yard: Yard, about: Trailer | Machine | None = None) -> list[tupl
             if about is not None and about not in (subject.trailer, subject.machine):
                 continue
             key = (
-                subject.trailer and subject.trailer.pk,
-                subject.machine and subject.machine.pk,
-                subject.configuration and subject.configuration.pk,
+                None if subject.trailer is None else subject.trailer.pk,
+                None if subject.machine is None else subject.machine.pk,
+                None if subject.configuration is None else subject.configuration.pk,
             )
             first, count = found.get(key, (subject, 0))
             found[key] = (first, count + 1)

@@ -29,7 +29,7 @@ def add_ticket_photo(request: YardRequest, pk: int) -> HttpResponse:
     form = PhotoForm(request.POST, request.FILES)
     try:
         if not form.is_valid():
-            words = " ".join(e for errors in form.errors.values() for e in errors)
+            words = " ".join(str(e) for errors in form.errors.values() for e in errors)
             raise PhotoError(words)
         attach(ticket, form.cleaned_data["file"], caption="Ticket", user=request.user)
     except PhotoError as error:

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
-from typing import Any, Final
+from typing import Any, Final, cast
 
 from django.db import transaction
 from django.db.models import F
 
+from book.fields import field_words
 from book.history import keep, recorded
 from book.models import Aboard, Configuration, Known, Machine, Thing, Ticket, Trailer, Truck
 from book.services.photos import attach
@@ -252,7 +253,7 @@ def _offer(
     doubt = ticket.readings.get("tolerance_kg", {}).get(read)
     if tolerance and doubt is not None:
         fields[tolerance] = quantity(float(doubt), value.unit)
-    name = str(thing._meta.get_field(field).verbose_name)
+    name = field_words(thing, field)
     return [
         Offer(
             what=name[:1].upper() + name[1:],
@@ -282,7 +283,7 @@ def take_over(ticket: Ticket, *, user: User) -> Thing | None:
         thing.version += 1
         thing.save()
         keep(thing)
-    return thing
+    return cast("Thing", thing)
 
 
 def doubts(form: WeighForm, result: Result, system: UnitSystem) -> list[str]:

@@ -15,6 +15,7 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
+from book.fields import field_words
 from book.kinds import slug_of
 from book.models import Ticket
 from book.services.photos import PhotoError
@@ -313,7 +314,7 @@ def row_of(ticket: Ticket) -> dict[str, Any]:
         "called": str(ticket.configuration or ticket.thing or "Not in the book"),
         "how": method.title if method else "A haul on three pads" if ticket.method == HAUL else "",
         "figures": [
-            (str(Ticket._meta.get_field(name).verbose_name), getattr(ticket, name))
+            (field_words(Ticket, name), getattr(ticket, name))
             for name in Ticket.FIGURES
             if getattr(ticket, name) is not None
         ],
@@ -391,7 +392,7 @@ def _apart(ticket: Ticket, other: Ticket, unit: UnitSystem) -> list[tuple[str, s
         if one is not None and two is not None:
             apart = float(one.si - two.si)
             sign = "+" if apart >= 0 else "−"
-            label = str(Ticket._meta.get_field(name).verbose_name)
+            label = field_words(Ticket, name)
             found.append((label, f"{sign} {write_mass(abs(apart), unit)}"))
     return found
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from django.contrib.auth.decorators import login_required
 from django.core.exceptions import PermissionDenied
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponseBase
 from django.shortcuts import render
 
 from yards.models import Role, User, Yard
@@ -22,7 +22,7 @@ class YardRequest(HttpRequest):
     role: Role
 
 
-View = Callable[..., HttpResponse]
+View = Callable[..., HttpResponseBase]
 
 
 def in_yard(view: View) -> View:
@@ -30,7 +30,7 @@ def in_yard(view: View) -> View:
 
     @wraps(view)
     @login_required
-    def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponse:
+    def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponseBase:
         if request.user.current_yard is None:
             return render(request, "yards/no_yard.html", status=403)
         request.yard = request.user.current_yard
@@ -53,7 +53,7 @@ def owners(view: View) -> View:
 def _only(view: View, may: Callable[[Role], bool]) -> View:
     @wraps(view)
     @in_yard
-    def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponse:
+    def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponseBase:
         if not may(request.role):
             raise PermissionDenied
         return view(request, *args, **kwargs)

@@ -17,13 +17,13 @@ from yards.models import Role
 def yard(request: HttpRequest) -> dict[str, Any]:
     """The yard behind the gate, or ``None``, and the units figures are shown in."""
     user = getattr(request, "user", None)
-    signed_in = user is not None and user.is_authenticated
+    signed_in = user if user is not None and user.is_authenticated else None
     return {
         "sign_up_open": settings.SIGN_UP,
         "yard": getattr(request, "yard", None),
         "role": getattr(request, "role", None),
-        "user": user if signed_in else None,
-        "units": user.unit_system if signed_in else UnitSystem.US,
+        "user": signed_in,
+        "units": UnitSystem.US if signed_in is None else signed_in.unit_system,
         # called by the frame alone: a partial that answers a drag does without
         "work_places": places,
         "person_errands": partial(errands, owner=getattr(request, "role", None) is Role.OWNER),

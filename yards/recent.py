@@ -9,7 +9,7 @@ from functools import wraps
 from typing import Any
 
 from django.conf import settings
-from django.http import HttpResponse
+from django.http import HttpResponseBase
 
 from yards.access import in_yard
 from yards.models import User
@@ -22,7 +22,7 @@ KEPT = 256
 _seen: OrderedDict[str, tuple[float, User]] = OrderedDict()
 
 
-def in_yard_recently(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+def in_yard_recently(view: Callable[..., HttpResponseBase]) -> Callable[..., HttpResponseBase]:
     """The gate of :func:`yards.access.in_yard`, remembered for a few seconds.
 
     Only for views that store nothing: somebody who signs out, or is taken out of the
@@ -31,7 +31,7 @@ def in_yard_recently(view: Callable[..., HttpResponse]) -> Callable[..., HttpRes
     gated = in_yard(view)
 
     @wraps(view)
-    def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponse:
+    def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponseBase:
         key = request.COOKIES.get(settings.SESSION_COOKIE_NAME, "")
         at, user = _seen.get(key, (0.0, None))
         if user is not None and time.monotonic() - at < SECONDS:

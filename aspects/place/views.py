@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
-from django.http import HttpResponse
+from django.http import HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
@@ -89,7 +89,7 @@ def _haul_at(yard_pk: int, pk: int, revision: int) -> Haul:
 
 @require_POST
 @in_yard_recently
-def preview(request: YardRequest, pk: int) -> HttpResponse:
+def preview(request: YardRequest, pk: int) -> HttpResponseBase:
     """One step of a drag: drawn anew and nothing stored.
 
     Asked many times a second. A page that is behind is answered by :func:`change`.

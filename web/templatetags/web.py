@@ -79,7 +79,11 @@ def field(bound: BoundField, wide: bool = False) -> dict[str, Any]:
 @register.inclusion_tag("web/_choice.html")
 def choice(bound: BoundField) -> dict[str, Any]:
     """A list to choose from, quick with hundreds of entries; options may stand in groups."""
-    return {"bound": bound, "options": grouped(bound.field.choices), "chosen": chosen(bound)}
+    return {
+        "bound": bound,
+        "options": grouped(getattr(bound.field, "choices", ())),
+        "chosen": chosen(bound),
+    }
 
 
 def chosen(bound: BoundField) -> str:
