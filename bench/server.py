@@ -118,7 +118,7 @@ CREW = "Drain crew to the Long Drain"
 def haul_of_three(server: Server) -> str:
     """Where the haul with three loads is."""
     home = Client(server).ask("GET", "/?q=" + CREW.replace(" ", "+"))[1]
-    return re.findall(r'href="(/hauls/\d+/)"', home)[0]
+    return str(re.findall(r'href="(/hauls/\d+/)"', home)[0])
 
 
 def bench_drag(

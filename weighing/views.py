@@ -29,6 +29,7 @@ from weighing.methods import HAS, METHODS, WANTS, Method
 from weighing.scaling import BOX_LABELS
 from weighing.scaling import METHOD as HAUL
 from weighing.services import StaleTicket, doubts, keep_ticket, offers, take_over, would_offer
+from weighing.tools import tools
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = 50
@@ -79,6 +80,7 @@ def picker(request: YardRequest) -> HttpResponse:
     ]
     context = {
         "methods": found,
+        "tools": tools(),
         "has": HAS,
         "wants": WANTS,
         "chosen_has": has if has in HAS else "",

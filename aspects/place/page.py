@@ -197,7 +197,7 @@ def present(
         open=state.open,
         open_figure=state.open.startswith(FIGURE),
         schools=_schools(report, draft, unit),
-        trailer_page=f"/book/trailers/{trailer}/#id_rear_overhang" if trailer and may_save else "",
+        trailer_page=_trailer_page(trailer) if trailer and may_save else "",
         verdict=report.verdict.value,
         verdict_word=verdict_word(report),
         said=sentence(report, index, marks, names, unit, look.tail, settles),
@@ -235,6 +235,12 @@ def present(
 def _address(name: str, pk: int) -> str:
     """An address of a haul; asked for at every step of a drag."""
     return reverse(name, args=[pk])
+
+
+@lru_cache(maxsize=256)
+def _trailer_page(pk: int) -> str:
+    """Where the book lets a load reach past the trailer's tail."""
+    return reverse("edit_thing", args=["trailers", pk]) + "#id_rear_overhang"
 
 
 def _ends(report: Report, index: int | None, unit: UnitSystem) -> list[tuple[str, str]]:
