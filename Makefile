@@ -3,6 +3,8 @@
 # make test    install what the tests need, check everything, run every test
 # make bench   print the figures
 # make walk    time the way from an empty yard to a first verdict
+# make pins    pin the packages anew, with their hashes
+# make tidy    write styles and scripts one declaration a line
 
 PYTHON ?= python3.11
 PORT ?= 8000
@@ -10,7 +12,7 @@ VENV := .venv
 BIN := $(VENV)/bin
 DEMO_ENV := EYEBOLT_HTTPS=0
 
-.PHONY: demo gauge test bench walk install install-test vendor screenshots
+.PHONY: demo gauge test bench walk install install-test vendor screenshots pins tidy
 
 demo: $(VENV)/.run
 	@$(DEMO_ENV) PORT=$(PORT) $(BIN)/python scripts/demo.py
@@ -47,3 +49,15 @@ $(VENV)/.test: requirements/test.txt $(VENV)/.run
 	@$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements/test.txt
 	@sh scripts/chromium.sh
 	@touch $@
+
+PIN := pip-compile --quiet --upgrade --generate-hashes --strip-extras --no-header --no-annotate \
+	--no-emit-index-url --no-emit-trusted-host --no-emit-find-links --allow-unsafe
+
+pins: $(VENV)/bin/python
+	@$(BIN)/python -m venv $(VENV)/pins
+	@$(VENV)/pins/bin/python -m pip install --quiet --disable-pip-version-check pip-tools
+	@$(VENV)/pins/bin/$(PIN) -o requirements/run.txt requirements/run.in
+	@$(VENV)/pins/bin/$(PIN) -o requirements/test.txt requirements/test.in
+
+tidy: $(VENV)/.test
+	@$(BIN)/python -m scripts.tidy_static

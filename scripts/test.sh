@@ -10,15 +10,17 @@ say "lint and format"
 "$bin/ruff" check .
 "$bin/ruff" format --check .
 
-say "types of the mechanics"
-"$bin/mypy" --strict mechanics
-
-say "templates"
-"$bin/djlint" --profile=django --lint --quiet .
-
-say "production settings"
 scratch=$(mktemp -d)
 trap 'rm -rf "$scratch"' EXIT
+
+say "types"
+EYEBOLT_DATA="$scratch" "$bin/mypy"
+
+say "templates, styles and scripts"
+"$bin/djlint" --profile=django --lint --quiet .
+"$python" -m scripts.tidy_static --check
+
+say "production settings"
 EYEBOLT_DATA="$scratch" EYEBOLT_HTTPS=1 "$python" manage.py check --deploy --fail-level WARNING
 EYEBOLT_DATA="$scratch" "$python" manage.py makemigrations --check --dry-run
 

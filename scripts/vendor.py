@@ -1,8 +1,8 @@
 """Copy the browser's fonts, styles and scripts out of their npm packages.
 
 Run by hand after a version in ``package.json`` changes; needs npm. What it copies is
-committed, and ``versions.json`` beside it records package, version and digest, so that
-nothing is fetched at run time.
+committed, with the packages' licences; ``versions.json`` beside it records package, version and
+digest, so that nothing is fetched at run time.
 """
 
 from __future__ import annotations
@@ -18,6 +18,9 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parent.parent
 TARGET = ROOT / "web" / "static" / "vendor"
 TEST_TARGET = ROOT / "e2e" / "vendor"
+
+LICENCES = ROOT / "scripts" / "licences"
+"""Licences of packages that come without the text of theirs."""
 
 FONTS = {"barlow": (400, 500, 600), "barlow-semi-condensed": (500, 600), "barlow-condensed": (600,)}
 
@@ -54,6 +57,11 @@ def copy(modules: Path, files: dict[str, dict[str, str]], target: Path) -> None:
                 "license": about["license"],
                 "sha256": hashlib.sha256(data).hexdigest(),
             }
+        name = f"{package.strip('@').replace('/', '-')}.txt"
+        licence = next(iter(sorted((modules / package).glob("LICENSE"))), LICENCES / name)
+        kept = target / "licences" / name
+        kept.parent.mkdir(exist_ok=True)
+        kept.write_text(licence.read_text(encoding="utf-8").strip() + "\n", encoding="utf-8")
     (target / "versions.json").write_text(json.dumps(versions, indent=2) + "\n", encoding="utf-8")
 
 

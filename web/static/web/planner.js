@@ -271,7 +271,7 @@
       return;
     }
     if (event.key === "[" || event.key === "]") return act("swap", { by: event.key === "[" ? "-1" : "1" });
-    const plain = { t: "turn", a: "aim", b: "beside" }[event.key];
+    const plain = { t: "turn", a: "aim", b: "beside" } [event.key];
     if (plain) return act(plain);
     if (event.key === "r") {
       const reading = document.getElementById("reading");
