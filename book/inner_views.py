@@ -101,13 +101,7 @@ def remove_hitch(request: YardRequest, truck_pk: int, pk: int) -> HttpResponse:
     """Take a hitch off a truck."""
     truck = get_object_or_404(Truck.objects.filter(yard=request.yard), pk=truck_pk)
     hitch = get_object_or_404(truck.hitches.select_related("truck__yard"), pk=pk)
-    try:
-        remove_inner(hitch, version=request.POST.get("version"), user=request.user)
-    except StaleThing:
-        messages.error(request, f"Somebody changed {truck.name} in between. Look again first.")
-    else:
-        messages.success(request, f"{hitch.name} is taken off {truck.name}.")
-    return redirect("edit_thing", "trucks", truck.pk)
+    return _removed(request, hitch, "trucks", truck, f"{hitch.name} is taken off {truck.name}.")
 
 
 @require_http_methods(["GET", "POST"])
@@ -163,10 +157,22 @@ def remove_configuration(request: YardRequest, machine_pk: int, pk: int) -> Http
     """Remove a configuration; hauls planned with it keep their numbers."""
     machine = get_object_or_404(Machine.objects.filter(yard=request.yard), pk=machine_pk)
     configuration = get_object_or_404(machine.configurations.select_related("machine__yard"), pk=pk)
+    done = f"{configuration.name} is removed from {machine.name}."
+    return _removed(request, configuration, "machines", machine, done)
+
+
+def _removed(
+    request: YardRequest,
+    inner: Hitch | Configuration,
+    kind: str,
+    thing: Truck | Machine,
+    done: str,
+) -> HttpResponse:
+    """Take away what belongs to a thing, unless somebody changed the thing meanwhile."""
     try:
-        remove_inner(configuration, version=request.POST.get("version"), user=request.user)
+        remove_inner(inner, version=request.POST.get("version"), user=request.user)
     except StaleThing:
-        messages.error(request, f"Somebody changed {machine.name} in between. Look again first.")
+        messages.error(request, f"Somebody changed {thing.name} in between. Look again first.")
     else:
-        messages.success(request, f"{configuration.name} is removed from {machine.name}.")
-    return redirect("edit_thing", "machines", machine.pk)
+        messages.success(request, done)
+    return redirect("edit_thing", kind, thing.pk)

@@ -48,9 +48,14 @@ def table_out(request: YardRequest, slug: str) -> HttpResponse:
     """A table as a CSV file, in the units the person reads in."""
     table = _table(slug)
     text = write_table(table, request.yard, request.user.unit_system)
+    return csv_file(text, table.slug)
+
+
+def csv_file(text: str, name: str) -> HttpResponse:
+    """``text`` as a CSV file ``name`` to keep."""
     # spreadsheets know UTF-8 by its mark
     answer = HttpResponse("\ufeff" + text, content_type="text/csv; charset=utf-8")
-    answer["Content-Disposition"] = f'attachment; filename="{table.slug}.csv"'
+    answer["Content-Disposition"] = f'attachment; filename="{name}.csv"'
     return answer
 
 

@@ -8,7 +8,8 @@ from django.http import HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from book.table_views import TableFileForm, report
+from book.table_views import TableFileForm, csv_file, report
+from measures.writing import in_units_of
 from weighing.finding import FindTickets
 from weighing.ticket_table import COLUMNS, take_tickets_in, write_tickets
 from weighing.views import tickets_of
@@ -24,10 +25,7 @@ def tickets_out(request: YardRequest) -> HttpResponse:
         "loads__machine", "loads__configuration"
     )
     text = write_tickets(found, request.user.unit_system)
-    # spreadsheets know UTF-8 by its mark
-    answer = HttpResponse("\ufeff" + text, content_type="text/csv; charset=utf-8")
-    answer["Content-Disposition"] = 'attachment; filename="tickets.csv"'
-    return answer
+    return csv_file(text, "tickets")
 
 
 @require_http_methods(["GET", "POST"])
@@ -35,7 +33,10 @@ def tickets_out(request: YardRequest) -> HttpResponse:
 def tickets_in(request: YardRequest) -> HttpResponse:
     """Try a table of tickets; taken in only when the person says so after seeing what it does."""
     context: dict[str, Any] = {
-        "columns": [(c.header(request.user.unit_system), c.words) for c in COLUMNS],
+        "columns": [
+            (c.header(request.user.unit_system), in_units_of(c.words, request.user.unit_system))
+            for c in COLUMNS
+        ],
         "form": TableFileForm(),
         "outcome": None,
         "wrong": "",

@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 
 from django.core.files.uploadedfile import SimpleUploadedFile
-from hauls.tests.yard_case import YardCase
 from PIL import Image
 
 from book.history import changes_of, latest_changes
@@ -14,6 +13,7 @@ from book.services.photos import MAX_PHOTOS, PhotoError, encoded
 from book.tests.pages import HITCH, MACHINE, TRUCK, formset
 from hauls.models import Haul
 from hauls.news import books_news
+from hauls.tests.yard_case import YardCase
 from measures import Quantity, UnitSystem
 
 

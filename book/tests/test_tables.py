@@ -7,7 +7,6 @@ from decimal import Decimal
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
-from hauls.tests.yard_case import YardCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as PropertyCase
@@ -20,6 +19,7 @@ from book.yardfile import YardFileError, dump_thing, load_thing
 from demo.yard import make_demo_yard
 from exchange.yard_file import dump_whole, load_whole, read_file
 from hauls.models import Haul
+from hauls.tests.yard_case import YardCase
 from measures import Quantity, UnitSystem
 from yards.models import Membership, User, Yard
 

@@ -6,9 +6,9 @@ from datetime import timedelta
 from typing import Any
 
 from django.utils import timezone
-from hauls.tests.yard_case import YardCase
 
 from book.models import Machine, Ticket, Trailer
+from hauls.tests.yard_case import YardCase
 from yards.models import User
 
 

@@ -9,7 +9,6 @@ from dataclasses import replace
 from typing import Any
 
 from django.test import Client, override_settings
-from hauls.tests.yard_case import YardCase
 
 from book.models import Ticket
 from gauge.coaching import Coach, aim_of, distance
@@ -18,6 +17,7 @@ from gauge.management.commands.gauge_hub import known
 from gauge.models import Gauge
 from gauge.wire import Facts
 from hauls.models import Haul
+from hauls.tests.yard_case import YardCase
 from measures import UnitSystem
 from mechanics.coach import Gauge as GaugeFacts
 from mechanics.units import KG_PER_LB

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.test import TestCase
+from django.test import Client, TestCase
 
 from demo.yard import make_demo_yard
 from hauls.models import Haul
 from yards.models import Membership, User, Yard
+
+CREW = "Drain crew to the Long Drain"
 
 
 class YardCase(TestCase):
@@ -58,3 +60,45 @@ class AspectCase(YardCase):
         """A view of a haul."""
         haul = Haul.objects.get(name=name)
         return self.client.get(f"/hauls/{haul.pk}/{view}", query)
+
+
+class CrewCase(YardCase):
+    """The haul with three loads, held as the page holds it."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.haul = Haul.objects.get(name=CREW)
+
+    def fields(self, **more: Any) -> dict[str, Any]:
+        """What the page sends of the haul as it is stored."""
+        self.haul.refresh_from_db()
+        items = self.haul.document["items"]
+        data: dict[str, Any] = {"base": self.haul.revision, "count": len(items), "selected": 0}
+        for n, item in enumerate(items):
+            place = item["placement"]
+            data |= {
+                f"id-{n}": item["id"],
+                f"reference-{n}": place["reference"],
+                f"facing-{n}": place.get("facing", "forward"),
+                f"left-{n}": place.get("left", 0),
+            }
+        return data | {"commit": "1"} | more
+
+    def change(self, do: str, client: Client | None = None, **more: Any) -> Any:
+        """One action, as the page sends it."""
+        return (client or self.client).post(
+            f"/hauls/{self.haul.pk}/change/",
+            self.fields(do=do, **more),
+            headers={"X-Requested-With": "planner"},
+        )
+
+    def names(self) -> list[str]:
+        """What is on the deck, in the list's order."""
+        self.haul.refresh_from_db()
+        return [item["name"] for item in self.haul.document["items"]]
+
+    def place(self, index: int) -> dict[str, Any]:
+        """Where one item is stored."""
+        self.haul.refresh_from_db()
+        placement: dict[str, Any] = self.haul.document["items"][index]["placement"]
+        return placement

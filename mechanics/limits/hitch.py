@@ -35,30 +35,26 @@ def hitch_limits(plan: Plan, loads: Loads) -> list[Limit]:
     """Ball and coupler of one size, then trailer and tongue rating of each part of the chain."""
     lever = plan.trailer.couple_lever_m
     found = _ball_size_limits(plan)
-    for part in plan.hitch.parts:
-        limit = plan.hitch.trailer_limit_kg(part)
-        if limit is not None:
-            found.append(
-                mass_limit(
-                    Family.PART_TRAILER.of(part.name),
-                    loads,
-                    trailer_mass,
-                    limit,
-                    near=NEAR_HITCH,
-                    forms=trailer_mass_forms(limit),
+    for family, quantity, rating, forms in (
+        (Family.PART_TRAILER, trailer_mass, plan.hitch.trailer_limit_kg, trailer_mass_forms),
+        (
+            Family.PART_TONGUE,
+            tongue,
+            plan.hitch.tongue_limit_kg,
+            lambda limit: (tongue_form(0.0, (1.0, 1.0), limit, 0.0, lever),),
+        ),
+    ):
+        for part in plan.hitch.parts:
+            limit = rating(part)
+            if limit is not None:
+                found.append(
+                    mass_limit(
+                        family.of(part.name),
+                        loads,
+                        quantity,
+                        limit,
+                        near=NEAR_HITCH,
+                        forms=forms(limit),
+                    )
                 )
-            )
-    for part in plan.hitch.parts:
-        limit = plan.hitch.tongue_limit_kg(part)
-        if limit is not None:
-            found.append(
-                mass_limit(
-                    Family.PART_TONGUE.of(part.name),
-                    loads,
-                    tongue,
-                    limit,
-                    near=NEAR_HITCH,
-                    forms=(tongue_form(0.0, (1.0, 1.0), limit, 0.0, lever),),
-                )
-            )
     return found

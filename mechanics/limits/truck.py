@@ -148,38 +148,23 @@ def _truck_tire_limits(
     tolerances: tuple[float, float],
 ) -> list[Limit]:
     """The truck's tires, where their capacity is known."""
-    found = []
-    if truck.front_tire_capacity_kg is not None:
-        found.append(
-            mass_limit(
-                Family.TRUCK_TIRES.of("front"),
-                loads,
-                _front_axle,
-                truck.front_tire_capacity_kg,
-                forms=on_tongue(
-                    loads.truck.front_unhitched_kg,
-                    slopes[0],
-                    truck.front_tire_capacity_kg,
-                    tolerances[0],
-                ),
-            )
+    axles = (
+        ("front", _front_axle, truck.front_tire_capacity_kg, loads.truck.front_unhitched_kg),
+        ("rear", _rear_axle, truck.rear_tire_capacity_kg, loads.truck.rear_unhitched_kg),
+    )
+    return [
+        mass_limit(
+            Family.TRUCK_TIRES.of(name),
+            loads,
+            carried,
+            capacity,
+            forms=on_tongue(unhitched, slope, capacity, tolerance),
         )
-    if truck.rear_tire_capacity_kg is not None:
-        found.append(
-            mass_limit(
-                Family.TRUCK_TIRES.of("rear"),
-                loads,
-                _rear_axle,
-                truck.rear_tire_capacity_kg,
-                forms=on_tongue(
-                    loads.truck.rear_unhitched_kg,
-                    slopes[1],
-                    truck.rear_tire_capacity_kg,
-                    tolerances[1],
-                ),
-            )
+        for (name, carried, capacity, unhitched), slope, tolerance in zip(
+            axles, slopes, tolerances, strict=True
         )
-    return found
+        if capacity is not None
+    ]
 
 
 def _light_limits(
