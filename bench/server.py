@@ -88,7 +88,7 @@ class Client:
         """One request on the kept connection; status and text."""
         headers = {
             "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()),
-            "X-Requested-With": "planner",
+            "HX-Request": "true",
         }
         body = None
         if fields is not None:

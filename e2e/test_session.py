@@ -122,7 +122,7 @@ class ByMouse(Session):
     def test_figures_open_into_their_arithmetic_and_are_copied(self) -> None:
         with self.page(permissions=["clipboard-read", "clipboard-write"]) as page:
             self.open_haul(page, CREW)
-            page.locator("[data-open='figure.rear']").click()
+            page.locator("[data-do='open figure.rear']").click()
             expect(page.locator(".why-figure")).to_contain_text("Truck rear axle")
             page.locator(".why-figure [data-copy]").click()
             expect(page.locator(".why-figure [data-copy]")).to_have_text("Copied")

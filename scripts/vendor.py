@@ -28,7 +28,7 @@ FILES = {
     "@alpinejs/csp": {"dist/cdn.min.js": "alpine-csp.min.js"},
     "bootstrap": {"dist/css/bootstrap.min.css": "bootstrap.min.css"},
     "htmx.org": {"dist/htmx.min.js": "htmx.min.js"},
-    "idiomorph": {"dist/idiomorph.min.js": "idiomorph.min.js"},
+    "idiomorph": {"dist/idiomorph-ext.min.js": "idiomorph-ext.min.js"},
 } | {
     f"@fontsource/{family}": {
         f"files/{family}-latin-{weight}-normal.woff2": f"{family}-{weight}.woff2"

@@ -6,9 +6,9 @@ from collections.abc import Callable
 from functools import wraps
 from typing import Any
 
-from django.contrib.auth.decorators import login_required
+from django.contrib.auth.views import redirect_to_login
 from django.core.exceptions import PermissionDenied
-from django.http import HttpRequest, HttpResponseBase
+from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.shortcuts import render
 
 from yards.models import Role, User, Yard
@@ -26,11 +26,17 @@ View = Callable[..., HttpResponseBase]
 
 
 def in_yard(view: View) -> View:
-    """Let signed-in members through, with ``request.yard`` set; send others to sign in."""
+    """Let signed-in members through, with ``request.yard`` set; send others to sign in.
+
+    A part of a page cannot be a page to sign in on: where htmx asks, the answer is 401.
+    """
 
     @wraps(view)
-    @login_required
     def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponseBase:
+        if not request.user.is_authenticated:
+            if request.headers.get("HX-Request") == "true":
+                return HttpResponse("Signed out. Sign in again.", status=401)
+            return redirect_to_login(request.get_full_path())
         if request.user.current_yard is None:
             return render(request, "yards/no_yard.html", status=403)
         request.yard = request.user.current_yard

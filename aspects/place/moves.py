@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import Any, Final
+from dataclasses import dataclass, field
+from typing import Any, Final, Self
 
-from aspects.place.state import State, finite
+from aspects.place.state import State, finite, whole
 from aspects.rooms import ActionError
 from measures import ReadingError, UnitSystem, read_length
 from measures.marks import STEPS
@@ -26,44 +27,75 @@ UNIT_M: Final = {UnitSystem.US: M_PER_IN, UnitSystem.METRIC: 0.001}
 DRAG_STEP_M: Final = {UnitSystem.US: M_PER_IN / 2, UnitSystem.METRIC: 0.01}
 """A drag goes by half inches, or by centimetres."""
 
-LOOKING: Final = ("", "show", "overwrite", "open", "tilt", "arranged")
+LOOKING: Final = ("", "show", "pick", "open", "tilt")
+"""Actions that change what is shown and nothing that is stored."""
+
+UNMOVED: Final = (*LOOKING, "overwrite", "arranged")
 """Actions that move nothing."""
 
 
-def act(state: State, action: str, sent: Mapping[str, Any], unit: UnitSystem) -> None:
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """An action as a button or a hand asks for it.
+
+    A button's value is the action and what it is done by or with, as in ``nudge -1`` or
+    ``open figure.share``; ``sent`` is all that came with it.
+    """
+
+    action: str
+    by: str = ""
+    sent: Mapping[str, Any] = field(default_factory=dict)
+
+    @classmethod
+    def of(cls, sent: Mapping[str, Any]) -> Self:
+        """What a page sent."""
+        action, _, by = str(sent.get("do", "")).partition(" ")
+        return cls(action, by, sent)
+
+    @property
+    def looks(self) -> bool:
+        """Whether it is about what is shown alone."""
+        return self.action in LOOKING
+
+
+def act(state: State, asked: Asked, unit: UnitSystem) -> None:
     """Do one action of the planner to the state.
 
     Raises:
         ActionError: it cannot be done as asked; the state is as it was.
         PlanFileError: what the page sent does not make a valid plan.
     """
-    if action == "open":
-        code = str(sent.get("code", ""))
-        state.open = "" if state.open == code else code
-    elif action == "tilt":
-        state.set_times(str(sent.get("times", "")))
-    if action in LOOKING:
-        return
-    if action == "school":
-        state.set_school(
-            str(sent.get("new_tongue", "")),
-            str(sent.get("new_share_min", "")),
-            str(sent.get("new_share_max", "")),
-        )
-        return
-    if action == "gvwr":
-        state.set_gvwr(str(sent.get("new_gvwr", "")))
-        return
-    if action == "suggested":
-        state.set_school(TongueSchool.NOSE_4_7.value, "", "")
-        return
+    sent = asked.sent
+    match asked.action:
+        case "open":
+            state.open = "" if state.open == asked.by else asked.by[:200]
+        case "tilt":
+            state.set_times(asked.by)
+        case "pick":
+            state.pick(whole(asked.by, 0))
+        case "school":
+            state.set_school(
+                str(sent.get("new_tongue", "")),
+                str(sent.get("new_share_min", "")),
+                str(sent.get("new_share_max", "")),
+            )
+        case "gvwr":
+            state.set_gvwr(str(sent.get("new_gvwr", "")))
+        case "suggested":
+            state.set_school(TongueSchool.NOSE_4_7.value, "", "")
+        case action if action not in UNMOVED:
+            _move(state, asked, unit)
+
+
+def _move(state: State, asked: Asked, unit: UnitSystem) -> None:
+    """Move the item in hand."""
     if state.selected is None:
         raise ActionError("There is nothing on the deck to move. Add a machine first.")
     try:
-        move = MOVES[action]
+        move = MOVES[asked.action]
     except KeyError:
         raise ActionError("The planner does not know that action.") from None
-    move(state, state.selected, sent, unit)
+    move(state, state.selected, asked, unit)
 
 
 def done(state: State, action: str) -> str:
@@ -90,9 +122,9 @@ def done(state: State, action: str) -> str:
     return words.get(action, "moved {}").format(name)
 
 
-def _to(state: State, sent: Mapping[str, Any]) -> float:
+def _to(state: State, asked: Asked) -> float:
     """The place a drag asks for, in metres."""
-    return finite(sent.get("to")) * state.draft.units.length.m
+    return finite(asked.sent.get("to")) * state.draft.units.length.m
 
 
 def _step(metres: float, unit: UnitSystem) -> float:
@@ -100,9 +132,9 @@ def _step(metres: float, unit: UnitSystem) -> float:
     return round(metres / step) * step
 
 
-def _drag(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
-    at = _to(state, sent)
-    free = str(sent.get("free", "")) == "1"
+def _drag(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
+    at = _to(state, asked)
+    free = str(asked.sent.get("free", "")) == "1"
     mark = None if free else landed(state.plan, index, at, STEPS[unit])
     if mark is None:
         state.draft = state.draft.put(index, _step(at, unit))
@@ -124,8 +156,8 @@ def _landed_words(mark: Landmark, plan: Plan, unit: UnitSystem) -> str:
     }[mark.kind]
 
 
-def _nudge(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
-    by = finite(sent.get("by"))
+def _nudge(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
+    by = finite(asked.by)
     small, large = NUDGE_IN[unit]
     if abs(by) not in (1.0, 2.0):
         raise ActionError("A nudge is one small or one large step.")
@@ -134,8 +166,8 @@ def _nudge(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) 
     state.draft = state.draft.put(index, here + (size if by > 0 else -size))
 
 
-def _read(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
-    typed = str(sent.get("reading", ""))
+def _read(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
+    typed = str(asked.sent.get("reading", ""))
     try:
         reading = read_length(typed, unit.length_unit)
     except ReadingError as error:
@@ -151,15 +183,15 @@ def _read(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -
     state.draft = state.draft.put(index, metres)
 
 
-def _drag_side(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
-    to = _to(state, sent)
-    if abs(to) <= SNAP_M and str(sent.get("free", "")) != "1":
+def _drag_side(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
+    to = _to(state, asked)
+    if abs(to) <= SNAP_M and str(asked.sent.get("free", "")) != "1":
         to = 0.0
     state.draft = state.draft.put_sideways(index, _step(to, unit))
 
 
-def _side(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
-    by = finite(sent.get("by"))
+def _side(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
+    by = finite(asked.by)
     small = NUDGE_IN[unit][0] * UNIT_M[unit]
     if abs(by) != 1.0:
         raise ActionError("A step sideways is one to the left or one to the right.")
@@ -167,24 +199,24 @@ def _side(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -
     state.draft = state.draft.put_sideways(index, here + (small if by > 0 else -small))
 
 
-def _middle(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
+def _middle(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
     state.draft = state.draft.put_sideways(index, 0.0)
 
 
-def _turn(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
+def _turn(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
     state.draft = state.draft.turned(index)
 
 
-def _to_aim(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
+def _to_aim(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
     best = best_standing(state.plan, index, STEPS[unit])
     if best is None:
         raise ActionError("There is no room on this deck for it. Take something off, or turn it.")
     state.draft = state.draft.put(index, best.at_m)
 
 
-def _swap(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
+def _swap(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
     """Trade places with the next item towards the truck (by -1) or the tail (by 1)."""
-    by = finite(sent.get("by"))
+    by = finite(asked.by)
     if abs(by) != 1.0:
         raise ActionError("Items trade places with the next one ahead or behind.")
     try:
@@ -193,7 +225,7 @@ def _swap(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -
         raise ActionError(_obstacle_words(error, state.plan)) from None
 
 
-def _beside(state: State, index: int, sent: Mapping[str, Any], unit: UnitSystem) -> None:
+def _beside(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
     """Stand beside the nearest item, the two of them on the middle of the deck together."""
     try:
         state.draft = state.draft.stood(beside(state.plan, index))
@@ -215,7 +247,7 @@ def _obstacle_words(error: PlacingError, plan: Plan) -> str:
     }[error.obstacle]
 
 
-MOVES: Final[dict[str, Callable[[State, int, Mapping[str, Any], UnitSystem], None]]] = {
+MOVES: Final[dict[str, Callable[[State, int, Asked, UnitSystem], None]]] = {
     "drag": _drag,
     "nudge": _nudge,
     "read": _read,

@@ -45,9 +45,7 @@ class State:
         self.draft = self.draft.holding(
             [_held(sent, n) for n in range(min(whole(sent.get("count"), 0), MOST_ITEMS))]
         )
-        if self.selected is not None:
-            count = len(self.plan.items)
-            self.selected = min(max(whole(sent.get("selected"), 0), 0), count - 1)
+        self.pick(whole(sent.get("selected"), 0))
         school = str(sent.get("tongue", ""))
         if school:
             self.set_school(school, str(sent.get("share_min", "")), str(sent.get("share_max", "")))
@@ -64,6 +62,11 @@ class State:
     def changed(self) -> bool:
         """Whether what is held differs from what is stored."""
         return self.draft != self.haul.draft
+
+    def pick(self, index: int) -> None:
+        """Take an item in hand; of an index past either end, the one at that end."""
+        if self.selected is not None:
+            self.selected = min(max(index, 0), len(self.plan.items) - 1)
 
     def set_times(self, times: str) -> None:
         """How many times tilt and squat are drawn; anything else is as they are."""

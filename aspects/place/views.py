@@ -11,7 +11,7 @@ from django.http import HttpResponse, HttpResponseBase
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from aspects.place.moves import act, done
+from aspects.place.moves import Asked, act, done
 from aspects.place.page import Planner, present
 from aspects.place.state import MOST_ITEMS, State, whole
 from aspects.rooms import ActionError, head_of, plan_unreadable
@@ -28,8 +28,8 @@ from yards.recent import in_yard_recently
 
 SLUG = "place"
 PARTIAL = "place/_planner.html"
-BY_SCRIPT = "planner"
-"""What the page's script says of itself in the header of its requests."""
+BY_SCRIPT = "HX-Request"
+"""The header by which htmx says that it asks for a part of the page."""
 
 
 @require_GET
@@ -102,7 +102,7 @@ def preview(request: YardRequest, pk: int) -> HttpResponseBase:
     unit = request.user.unit_system
     try:
         state = State(haul, sent)
-        act(state, "drag_side" if sent.get("do") == "drag_side" else "drag", sent, unit)
+        act(state, Asked("drag_side" if sent.get("do") == "drag_side" else "drag", sent=sent), unit)
         page = present(state, unit, saved=False, may_save=request.role.plans)
     except (ActionError, PlanFileError):
         return change(request, pk)
@@ -121,8 +121,9 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
     haul = get_object_or_404(Haul.objects.filter(yard=request.yard), pk=pk)
     unit = request.user.unit_system
     sent = request.POST
-    action = sent.get("do", "")
-    commit = sent.get("commit") == "1" or action == "overwrite"
+    asked = Asked.of(sent)
+    action = asked.action
+    commit = (sent.get("commit") == "1" and not asked.looks) or action == "overwrite"
     if (action in STORED or commit) and not request.role.plans:
         raise PermissionDenied
     error: ActionError | None = None
@@ -133,7 +134,7 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
         if action in STORED:
             state, commit = STORED[action](state, request), True
         else:
-            act(state, action, sent, unit)
+            act(state, asked, unit)
             if action == "overwrite":
                 state.base = whole(sent.get("theirs"), 0)
             if commit:
@@ -145,8 +146,8 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
     except PlanFileError as problem:
         error, commit = ActionError(f"That cannot be: {problem}."), False
     held = state or State(haul)
-    # what was refused has changed nothing: the page is as saved as it was
-    kept = commit or (error is not None and not held.changed)
+    # what was refused, or only looked at, has changed nothing: the page is as saved as it was
+    kept = commit or not held.changed
     page = present(
         held,
         unit,
@@ -156,8 +157,8 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
         may_save=request.role.plans,
         around=around(haul) if commit or error or conflict else None,
     )
-    by_script = request.headers.get("X-Requested-With") == BY_SCRIPT
-    if not by_script and not conflict and not error:
+    by_script = request.headers.get(BY_SCRIPT) == "true"
+    if not by_script and not conflict and not error and not asked.looks:
         return redirect(haul)
     status = 409 if conflict else 422 if error else 200
     if by_script:

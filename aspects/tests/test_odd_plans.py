@@ -154,7 +154,7 @@ class OddPlans(YardCase):
             for do, fields in (
                 ("drag", {"to": "100"}),
                 ("turn", {}),
-                ("nudge", {"by": "1"}),
+                ("nudge 1", {}),
                 ("undo", {}),
             ):
                 with self.subTest(spoil.__name__, do=do):

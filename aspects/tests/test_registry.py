@@ -76,7 +76,7 @@ class OneMore(YardCase):
             )
             shown = self.client.get(f"/hauls/{self.haul.pk}/figures/")
             self.assertContains(shown, "1 straps")
-            opened = self.act("open", code="figure.straps", commit="0")
+            opened = self.act("open figure.straps")
             self.assertContains(opened, "1 straps")
 
     def test_its_rights_are_in_the_registry(self) -> None:

@@ -37,7 +37,7 @@ class PlanFiles(YardCase):
     def test_a_moved_import_keeps_everything_else(self) -> None:
         self.hand_in(json.dumps(EXAMPLE).encode())
         self.haul = Haul.objects.get(hitch=None)
-        self.act("nudge", by="1", **{"id-0": "tractor"})
+        self.act("nudge 1", **{"id-0": "tractor"})
         self.haul.refresh_from_db()
         expected = changed("items.0.placement.reference", 151)
         self.assertEqual(self.haul.document, expected)

@@ -18,7 +18,7 @@ class UndoAndRedo(CrewCase):
         start = self.haul.document
         plough = Machine.objects.get(name="Trench plough")
         hitch, trailer = self.haul.hitch_id, self.haul.trailer_id
-        self.change("nudge", by="1")
+        self.change("nudge 1")
         self.change("turn", selected=1)
         self.change("school", new_tongue="gooseneck_13_15")
         self.change("take_off", selected=2)
@@ -52,9 +52,9 @@ class UndoAndRedo(CrewCase):
         self.assertContains(self.change("redo"), "nothing to do again", status_code=422)
 
     def test_a_new_change_drops_what_could_be_done_again(self) -> None:
-        self.change("nudge", by="1")
+        self.change("nudge 1")
         self.change("undo")
-        self.change("nudge", by="-1")
+        self.change("nudge -1")
         self.assertContains(self.change("redo"), "nothing to do again", status_code=422)
         self.assertEqual("moved Harrow 60 backhoe tractor, backhoe off", around(self.haul).undo)
 
@@ -78,11 +78,11 @@ class UndoAndRedo(CrewCase):
         self.assertEqual(2, self.haul.links.count())
 
     def test_undo_on_a_page_that_is_behind_is_a_conflict(self) -> None:
-        self.change("nudge", by="1")
+        self.change("nudge 1")
         fields = self.fields(do="undo")
-        self.change("nudge", by="1")
+        self.change("nudge 1")
         answer = self.client.post(
-            f"/hauls/{self.haul.pk}/change/", fields, headers={"X-Requested-With": "planner"}
+            f"/hauls/{self.haul.pk}/change/", fields, headers={"HX-Request": "true"}
         )
         self.assertEqual(409, answer.status_code)
 

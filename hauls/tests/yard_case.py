@@ -46,7 +46,7 @@ class YardCase(TestCase):
             **fields,
         }
         return self.client.post(
-            f"/hauls/{self.haul.pk}/change/", data, headers={"X-Requested-With": "planner"}
+            f"/hauls/{self.haul.pk}/change/", data, headers={"HX-Request": "true"}
         )
 
     def reference(self) -> float:
@@ -89,7 +89,7 @@ class CrewCase(YardCase):
         return (client or self.client).post(
             f"/hauls/{self.haul.pk}/change/",
             self.fields(do=do, **more),
-            headers={"X-Requested-With": "planner"},
+            headers={"HX-Request": "true"},
         )
 
     def names(self) -> list[str]:

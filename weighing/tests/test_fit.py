@@ -262,7 +262,7 @@ class HaulTickets(FitCase):
         self.assertEqual((self.harrow, "150 in"), (load.machine, str(load.reference)))
         planned = ticket.readings["planned_kg"]["trailer"]
         self.client.post(f"/hauls/{self.haul.pk}/change/", {})
-        self.act("nudge", by="2")
+        self.act("nudge 2")
         page = self.client.get(self.at())
         self.assertContains(page, "Ticket of 4 May 2026")
         self.assertEqual(

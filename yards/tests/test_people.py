@@ -358,10 +358,10 @@ class Rights(YardCase):
     def test_a_drivers_save_of_a_haul_or_a_rating_is_refused(self) -> None:
         self.client.force_login(User.objects.get(username="demo-driver"))
         reference = self.reference()
-        self.assertEqual(self.act("nudge", by="2").status_code, 403)
+        self.assertEqual(self.act("nudge 2").status_code, 403)
         self.assertEqual(self.act("overwrite", theirs=self.haul.revision).status_code, 403)
         self.assertEqual(self.reference(), reference)
-        tried = self.act("nudge", by="2", commit="0")
+        tried = self.act("nudge 2", commit="0")
         self.assertContains(tried, "looking only")
         self.assertEqual(self.reference(), reference)
         truck = Truck.objects.get(name="Work truck 3")

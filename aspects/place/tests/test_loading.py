@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from aspects.place.moves import act
+from aspects.place.moves import Asked, act
 from aspects.place.state import State
 from aspects.rooms import ActionError
 from book.models import Bulk, Configuration, Machine, Trailer
@@ -68,7 +68,7 @@ class PutOnAndTakeOff(CrewCase):
         fields = self.fields(do="take_off")
         self.change("turn")
         answer = self.client.post(
-            f"/hauls/{self.haul.pk}/change/", fields, headers={"X-Requested-With": "planner"}
+            f"/hauls/{self.haul.pk}/change/", fields, headers={"HX-Request": "true"}
         )
         self.assertEqual(409, answer.status_code)
         self.assertEqual(3, len(self.names()))
@@ -83,24 +83,24 @@ class AboutEachOther(CrewCase):
     def test_trading_places_keeps_the_room_they_take(self) -> None:
         state = self.held()
         before = state.plan
-        act(state, "swap", {"by": "-1"}, UnitSystem.US)
+        act(state, Asked("swap", "-1"), UnitSystem.US)
         after = state.plan
         tractor, pallet = after.items[0], after.items[1]
         self.assertLess(tractor.foremost_m, pallet.foremost_m)
         self.assertAlmostEqual(before.items[1].foremost_m, tractor.foremost_m, places=6)
         self.assertAlmostEqual(before.items[0].rearmost_m, pallet.rearmost_m, places=6)
         with self.assertRaisesMessage(ActionError, "Nothing stands ahead of it."):
-            act(state, "swap", {"by": "-1"}, UnitSystem.US)
+            act(state, Asked("swap", "-1"), UnitSystem.US)
 
     def test_stand_beside_puts_the_two_clear_and_on_the_middle_together(self) -> None:
         state = self.held(selected=1)
         with self.assertRaisesMessage(ActionError, "wider than the deck"):
-            act(state, "beside", {}, UnitSystem.US)
+            act(state, Asked("beside"), UnitSystem.US)
         narrow = state.draft.json()
         for item in narrow["items"]:
             item["width"] = 40
         state.draft = Draft.read(narrow)
-        act(state, "beside", {}, UnitSystem.US)
+        act(state, Asked("beside"), UnitSystem.US)
         plan = state.plan
         self.assertTrue(plan.items[1].clear_sideways_of(plan.items[0]))
         self.assertAlmostEqual(
@@ -119,14 +119,18 @@ class AboutEachOther(CrewCase):
             (2, tail - 0.7, "flush with the tail", tail),
         ):
             state = self.held(selected=index)
-            act(state, "drag", {"to": str(to)}, UnitSystem.US)
+            act(state, Asked("drag", sent={"to": str(to)}), UnitSystem.US)
             with self.subTest(words=words):
                 self.assertIn(words, state.landed)
                 self.assertAlmostEqual(lands, state.draft.held[index].reference, delta=0.5)
-            act(state, "drag", {"to": str(to), "free": "1"}, UnitSystem.US)
+            act(state, Asked("drag", sent={"to": str(to), "free": "1"}), UnitSystem.US)
             self.assertNotAlmostEqual(lands, state.draft.held[index].reference, places=1)
         state = self.held(selected=1)
-        act(state, "drag", {"to": str(pallet.reach_forward_m / inch + 0.5)}, UnitSystem.US)
+        act(
+            state,
+            Asked("drag", sent={"to": str(pallet.reach_forward_m / inch + 0.5)}),
+            UnitSystem.US,
+        )
         self.assertEqual("against the headboard", state.landed)
 
     def test_where_two_stand_in_each_other_it_is_drawn(self) -> None:

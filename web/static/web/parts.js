@@ -1,0 +1,56 @@
+/* Parts of pages that open, grow and depend on a choice, for Alpine. */
+
+document.addEventListener("alpine:init", () => {
+  Alpine.data("fold", () => ({
+    open: false,
+    get closed() {
+      return !this.open;
+    },
+    get shown() {
+      return this.open ? "true" : "false";
+    },
+    toggle() {
+      this.open = !this.open;
+    },
+    close() {
+      this.open = false;
+    },
+  }));
+
+  /* a list of rows that grows: the empty row stands ready in a <template> */
+  Alpine.data("rows", () => ({
+    add() {
+      const prefix = this.$root.dataset.prefix;
+      const total = this.$root.querySelector(`[name="${prefix}-TOTAL_FORMS"]`);
+      const template = this.$root.querySelector("template");
+      const holder = this.$root.querySelector(".rows");
+      const fresh = template.content.cloneNode(true);
+      for (const element of fresh.querySelectorAll("[name], [id], [for]")) {
+        for (const attribute of ["name", "id", "for"]) {
+          const value = element.getAttribute(attribute);
+          if (value) element.setAttribute(attribute, value.replace("__prefix__", total.value));
+        }
+      }
+      const row = fresh.firstElementChild;
+      holder.append(fresh);
+      if (window.htmx) window.htmx.process(row);
+      total.value = String(Number(total.value) + 1);
+      holder.lastElementChild.querySelector("input:not([type=hidden])").focus();
+    },
+  }));
+
+  /* sections that belong to one choice of a box: data-when="built=whole" */
+  Alpine.data("choices", () => ({
+    init() {
+      this.choose();
+    },
+    choose() {
+      for (const section of this.$root.querySelectorAll("[data-when]")) {
+        const [name, values] = section.dataset.when.split("=");
+        const box = this.$root.querySelector(`[name="${name}"]`);
+        /* what is wrong is never hidden */
+        section.hidden = !values.split(" ").includes(box.value) && !section.querySelector("p.wrong");
+      }
+    },
+  }));
+});
