@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import statistics
 import tempfile
+import time
 from pathlib import Path
 
 from bench.core import bench_reactions, bench_report
@@ -25,9 +26,18 @@ def line(name: str, figure: str, target: str) -> None:
     print(f"{name:<58} {figure:>22}   target {target}")
 
 
+def speed() -> float:
+    """Seconds of ten million additions: what to hold figures of other days and machines by."""
+    begin, total = time.perf_counter(), 0
+    for n in range(10_000_000):
+        total += n
+    return time.perf_counter() - begin
+
+
 def main() -> None:
     """Print every figure."""
     print(f"{os.cpu_count()} processors, load {os.getloadavg()[0]:.2f}")
+    line("ten million additions, seconds of this machine now", f"{speed():.2f} s", "")
     times = bench_report()
     line("full report of the example plan, median", f"{times * 1e3:.3f} ms", "1 ms")
     ratio, worst = bench_reactions()
@@ -46,8 +56,8 @@ def main() -> None:
         ):
             answers, errors = bench_drag(server, clients=8, paced=paced)
             cuts = statistics.quantiles(answers, n=20)
-            line(f"drag step, 8 clients {name}, median", f"{cuts[9] * 1e3:.1f} ms", "15 ms")
-            line(f"drag step, 8 clients {name}, 95th", f"{cuts[18] * 1e3:.1f} ms", "40 ms")
+            line(f"drag step, 8 clients {name}, median", f"{cuts[9] * 1e3:.1f} ms", "")
+            line(f"drag step, 8 clients {name}, 95th", f"{cuts[18] * 1e3:.1f} ms", "")
             line("    answers and errors", f"{len(answers)} and {errors}", "no error")
         three = haul_of_three(server)
         for clients in (1, 8):
@@ -59,8 +69,8 @@ def main() -> None:
             line("    answers and errors", f"{len(answers)} and {errors}", "no error")
         redrawn, paint = bench_browser(server)
         cuts = statistics.quantiles(redrawn, n=20)
-        line("pointer's move to figures redrawn, median", f"{cuts[9]:.0f} ms", "100 ms")
-        line("pointer's move to figures redrawn, 95th", f"{cuts[18]:.0f} ms", "100 ms")
+        line("pointer's move to figures redrawn, median", f"{cuts[9]:.0f} ms", "80 ms")
+        line("pointer's move to figures redrawn, 95th", f"{cuts[18]:.0f} ms", "")
         line("planner page, first content, cold cache", f"{paint:.0f} ms", "1,000 ms")
         told, lost = bench_gauge(server)
         cuts = statistics.quantiles(told, n=20)
@@ -68,7 +78,7 @@ def main() -> None:
         line("gauge line to figure, 20 pages watching, 95th", f"{cuts[18]:.0f} ms", "")
         line("    figures and lost ones", f"{len(told)} and {lost}", "none lost")
         first, again = bench_transfer(server)
-        line("planner page, first visit", f"{first / 1000:.0f} kB", "350 kB")
+        line("planner page, first visit", f"{first / 1000:.0f} kB", "200 kB")
         line("planner page, repeat visit", f"{again / 1000:.1f} kB", "30 kB")
         for path, seconds in bench_lists(server):
             line(f"500 machines, 5,000 hauls: {path}, median", f"{seconds * 1e3:.0f} ms", "60 ms")

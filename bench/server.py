@@ -80,6 +80,7 @@ class Client:
     def __init__(self, server: Server) -> None:
         self.connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=30)
         self.cookies: dict[str, str] = {}
+        self.busy = 1
         page = self.ask("GET", "/sign-in/")[1]
         fields = {"username": LOGIN, "password": PASSWORD, "csrfmiddlewaretoken": token(page)}
         self.ask("POST", "/sign-in/", fields)
@@ -96,6 +97,7 @@ class Client:
             headers["Content-Type"] = "application/x-www-form-urlencoded"
         self.connection.request(method, path, body, headers)
         answer = self.connection.getresponse()
+        self.busy = int(answer.getheader("Eyebolt-Busy") or 1)
         for header, value in answer.getheaders():
             if header.lower() == "set-cookie":
                 name, _, rest = value.partition("=")
@@ -126,9 +128,9 @@ def bench_drag(
 ) -> tuple[list[float], int]:
     """Times of drag steps by several people at once, each on a haul, and how many failed.
 
-    ``paced`` keeps the page's own pace: steps at least 33 ms apart, and four times as long
-    as the last answer took; else each asks again as soon as it is answered. ``only`` is one
-    haul that all of them drag.
+    ``paced`` keeps the page's own pace: steps at least 33 ms apart, and where several
+    requests were in hand twice as many times as long as the last answer took; else each asks
+    again as soon as it is answered. ``only`` is one haul that all of them drag.
     """
     times: list[float] = []
     errors = [0]
@@ -152,7 +154,8 @@ def bench_drag(
             times.append(taken)
             errors[0] += status != 200 or 'id="planner"' not in text
             if paced:
-                time.sleep(max(0.033 - taken, 3 * taken))
+                share = 2 * person.busy if person.busy > 1 else 1
+                time.sleep(max(0.033 - taken, (share - 1) * taken))
 
     threads = [
         threading.Thread(target=drag, args=(person, hauls[n % len(hauls)]))
@@ -231,7 +234,9 @@ REDRAWN = """() => {
     const begun = waiting;
     waiting = null;
     requestAnimationFrame(() => times.push(performance.now() - begun));
-  }).observe(document.getElementById('say'), {subtree: true, childList: true, characterData: true});
+  }).observe(document.getElementById('planner'), {
+    subtree: true, attributes: true, characterData: true,
+  });
   window.redrawn = times;
 }"""
 
@@ -259,7 +264,7 @@ def bench_browser(server: Server) -> tuple[list[float], float]:
         page.mouse.move(x, y)
         page.mouse.down()
         for step in range(150):
-            page.mouse.move(x + 40 - abs(step % 80 - 40), y)
+            page.mouse.move(x + 3 * (20 - abs(step % 40 - 20)), y)
             page.wait_for_timeout(16)
         page.mouse.up()
         page.wait_for_timeout(300)

@@ -35,8 +35,8 @@ class QueueOfActions(ModuleCase):
       const q = new m.Queue(
         (action) => new Promise((done) => { sent.push(action.do); answers.push(done); }),
         { clock: () => now, later: (work, ms) => rests.push([ms, work]) });
-      const answer = async (took = 0, answered = true) => {
-        now += took; answers.shift()(answered); await new Promise((go) => setTimeout(go)); };
+      const answer = async (took = 0, busy = 1) => {
+        now += took; answers.shift()(busy); await new Promise((go) => setTimeout(go)); };
       const rest = async () => { const [ms, work] = rests.shift(); now += ms; work(); return ms; };
     """
 
@@ -68,14 +68,14 @@ class QueueOfActions(ModuleCase):
         found = self.run_in(
             self.DESK + "const step = (n) => q.ask({ do: n, step: n, looks: true });"
             "step('1'); await answer(5); step('2'); const quick = await rest();"
-            "await answer(50); step('3'); return [quick, await rest()];"
+            "await answer(50, 4); step('3'); return [quick, await rest()];"
         )
-        # two frames after the first was sent, then four times as long as the second took
-        self.assertEqual([28, 150], found)
+        # two frames after the first was sent, then twice the room of the four that were asking
+        self.assertEqual([28, 350], found)
 
     def test_what_the_server_did_not_hear_is_sent_again_before_all_else(self) -> None:
         found = self.run_in(
-            self.DESK + "q.ask({ do: 'lost' }); q.ask({ do: 'next' }); await answer(1, false);"
+            self.DESK + "q.ask({ do: 'lost' }); q.ask({ do: 'next' }); await answer(1, 0);"
             "const while_away = [...sent]; const ms = await rest(); await answer();"
             "return [while_away, ms, sent];"
         )
@@ -84,7 +84,7 @@ class QueueOfActions(ModuleCase):
     def test_a_fault_in_placing_an_answer_does_not_stop_what_waits(self) -> None:
         found = self.run_in(
             "const sent = []; const q = new m.Queue(async ({ n }) => {"
-            "  sent.push(n); if (n === 1) throw new Error('of the first'); return true; });"
+            "  sent.push(n); if (n === 1) throw new Error('of the first'); return 1; });"
             "const heard = new Promise((done) => addEventListener('unhandledrejection', (event) =>"
             "  { event.preventDefault(); done(event.reason.message); }));"
             "q.ask({ n: 1 }); q.ask({ n: 2 }); return [await heard, sent];"

@@ -30,11 +30,14 @@ def refuse_taken(port: int) -> None:
 
 def static_files_are_current() -> bool:
     """Whether the collected files are newer than every file they were made from."""
+    from django.contrib.staticfiles.finders import get_finders
+
     manifest = ROOT / "staticfiles" / "staticfiles.json"
     if not manifest.exists():
         return False
     made = manifest.stat().st_mtime
-    return all(path.stat().st_mtime < made for path in (ROOT / "web" / "static").rglob("*"))
+    found = (storage.path(name) for finder in get_finders() for name, storage in finder.list([]))
+    return all(Path(path).stat().st_mtime < made for path in found)
 
 
 def main() -> None:

@@ -31,9 +31,23 @@ NO_LIMIT_FILL: Final = 1.2
 """How far a bar reaches past its line where the limit is nothing."""
 
 
+@dataclass(frozen=True, slots=True)
+class Bar:
+    """A bar of a hundred units up to and past the common limit line, to a tenth of a unit."""
+
+    fill: float
+    past: float
+    edge: float = BAR_LIMIT * 100
+
+    @property
+    def edge_line(self) -> float:
+        """Where the common limit line begins."""
+        return round(self.edge - 0.35, 2)
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Row:
-    """One headroom bar."""
+    """One limit: its words and its bar."""
 
     code: str
     name: str
@@ -41,15 +55,8 @@ class Row:
     word: str
     margin: str
     tail: str
-    fill: float
-    past: float
+    bar: Bar
     open: bool
-    edge: float = BAR_LIMIT * 100
-
-    @property
-    def edge_line(self) -> float:
-        """Where the common limit line begins."""
-        return round(self.edge - 0.35, 2)
 
     @property
     def key(self) -> str:
@@ -93,8 +100,10 @@ def _row(check: Check, opened: str, names: Names, unit: UnitSystem) -> Row:
         word=status_word(check),
         margin=margin,
         tail=tail,
-        fill=round(min(max(fill, 0.0), 1.0) * BAR_LIMIT * 100, 2),
-        past=round(past * BAR_LIMIT * 100, 2),
+        bar=Bar(
+            fill=round(min(max(fill, 0.0), 1.0) * BAR_LIMIT * 100, 1),
+            past=round(past * BAR_LIMIT * 100, 1),
+        ),
         open=check.code == opened,
     )
 

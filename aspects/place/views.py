@@ -8,7 +8,9 @@ from functools import lru_cache
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.http import HttpResponse, HttpResponseBase
+from django.middleware.csrf import get_token
 from django.shortcuts import get_object_or_404, redirect, render
+from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
 from aspects.place.moves import Asked, act, done
@@ -106,7 +108,14 @@ def preview(request: YardRequest, pk: int) -> HttpResponseBase:
         page = present(state, unit, saved=False, may_save=request.role.plans)
     except (ActionError, PlanFileError):
         return change(request, pk)
-    return render(request, PARTIAL, vars(page))
+    return HttpResponse(_partial(request, page))
+
+
+def _partial(request: YardRequest, page: Planner) -> str:
+    """The page's part that every change draws anew; it needs nothing of the page's frame."""
+    return render_to_string(
+        PARTIAL, {**vars(page), "request": request, "csrf_token": get_token(request)}
+    )
 
 
 @require_POST
@@ -162,7 +171,7 @@ def change(request: YardRequest, pk: int) -> HttpResponse:
         return redirect(haul)
     status = 409 if conflict else 422 if error else 200
     if by_script:
-        return render(request, PARTIAL, vars(page), status=status)
+        return HttpResponse(_partial(request, page), status=status)
     return _page(request, page, [], status=status)
 
 

@@ -10,6 +10,7 @@ from django import template
 from django.forms import BoundField
 from django.template.context import Context
 from django.template.loader import get_template
+from django.utils.html import escape, format_html, format_html_join
 from django.utils.safestring import SafeString, mark_safe
 
 from measures import Quantity, UnitSystem
@@ -19,6 +20,8 @@ register = template.Library()
 
 SIGNS = ("over", "near", "ok", "unknown")
 """Statuses that have a shape in the sprite of the page's frame."""
+
+OPTION = '<option value="{}">{}</option>'
 
 _MARKS = {
     status: mark_safe(  # noqa: S308  our own words
@@ -36,9 +39,9 @@ def mark(status: str) -> SafeString:
 
 
 @register.filter
-def svg(number: float) -> str:
+def svg(number: float) -> SafeString:
     """A place or length in a drawing, to a tenth of its unit."""
-    return f"{number:.1f}"
+    return mark_safe(f"{number:.1f}")  # noqa: S308  a number has nothing to escape
 
 
 def _system(context: Context) -> UnitSystem:
@@ -81,28 +84,38 @@ def choice(bound: BoundField) -> dict[str, Any]:
     """A list to choose from, quick with hundreds of entries; options may stand in groups."""
     return {
         "bound": bound,
-        "options": grouped(getattr(bound.field, "choices", ())),
-        "chosen": chosen(bound),
+        "choices": getattr(bound.field, "choices", ()),
+        "chosen": bound.value(),
     }
 
 
-def chosen(bound: BoundField) -> str:
-    """What is chosen of a list, as its options are sent."""
-    value = bound.value()
-    return "" if value is None else str(value)
+@register.simple_tag
+def options(choices: Any, chosen: Any) -> SafeString:
+    """The options of a list, some of them under headings, with the one that is chosen.
+
+    Written in one go and kept: a list of a yard's machines stands on a page several times.
+    """
+    written = _options(
+        tuple(
+            (str(key), tuple((str(k), str(w)) for k, w in words))
+            if isinstance(words, (list, tuple))
+            else (str(key), str(words))
+            for key, words in choices
+        )
+    )
+    key = escape("" if chosen is None else str(chosen))
+    marked = written.replace(f'value="{key}">', f'value="{key}" selected>', 1)
+    return mark_safe(marked)  # noqa: S308  escaped one by one
 
 
-def grouped(choices: Any) -> list[tuple[str, list[tuple[str, str]]]]:
-    """Options by the heading they stand under; those without one come under an empty one."""
-    found: list[tuple[str, list[tuple[str, str]]]] = []
-    for key, words in choices:
-        if isinstance(words, (list, tuple)):
-            found.append((str(key), [(str(k), str(w)) for k, w in words]))
-        elif found and not found[-1][0]:
-            found[-1][1].append((str(key), str(words)))
-        else:
-            found.append(("", [(str(key), str(words))]))
-    return found
+@lru_cache(maxsize=64)
+def _options(choices: tuple[tuple[str, Any], ...]) -> str:
+    return "".join(
+        format_html('<optgroup label="{}">{}</optgroup>', key, format_html_join("", OPTION, words))
+        if isinstance(words, tuple)
+        else format_html(OPTION, key, words)
+        for key, words in choices
+    )
 
 
 @register.inclusion_tag("web/_ticks.html")

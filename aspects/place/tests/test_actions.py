@@ -62,7 +62,9 @@ class PlannerActions(YardCase):
         self.assertEqual(self.preview().status_code, 404)
         self.assertEqual(self.preview().status_code, 404)
         self.client.logout()
-        self.assertEqual(self.preview().status_code, 302)
+        # a part of a page cannot be a page to sign in on
+        self.assertContains(self.preview(), "Sign in again", status_code=401)
+        self.assertEqual(self.client.get(f"/hauls/{self.haul.pk}/").status_code, 302)
 
     def test_drag_is_saved_when_dropped(self) -> None:
         answer = self.act("drag", to="153.2")
@@ -159,6 +161,20 @@ class PlannerActions(YardCase):
                 do = fields.pop("do")
                 self.assertEqual(self.act(do, **fields).status_code, 422)
                 self.assertEqual(self.reference(), 150)
+
+    def test_a_look_is_kept_by_nobody_and_shown_without_a_script_too(self) -> None:
+        revision = self.haul.revision
+        for do, words in (("open truck.payload", "comes to"), ("tilt 5", "drawn 5 times")):
+            with self.subTest(do=do):
+                looked = self.act(do)
+                self.assertContains(looked, words)
+                self.assertContains(looked, 'data-state="saved"')
+        data = {"do": "open truck.payload", "commit": "1", "base": revision}
+        plain = self.client.post(f"/hauls/{self.haul.pk}/change/", data)
+        self.assertContains(plain, "comes to")
+        self.assertContains(plain, "<h1>")
+        self.haul.refresh_from_db()
+        self.assertEqual(revision, self.haul.revision)
 
     def test_opening_a_limit_shows_its_arithmetic(self) -> None:
         answer = self.act("open truck.payload")

@@ -19,7 +19,8 @@ const request = async (address, values) => {
   const body = new URLSearchParams(new FormData(form()));
   for (const [name, value] of Object.entries(values)) body.set(name, value);
   const answer = await fetch(address, { method: "POST", body, headers: { "HX-Request": "true" } });
-  return { status: answer.status, html: await answer.text() };
+  const busy = Number(answer.headers.get("Eyebolt-Busy")) || 1;
+  return { status: answer.status, html: await answer.text(), busy };
 };
 
 const send = async (action) => {
@@ -36,7 +37,7 @@ const send = async (action) => {
     });
   } catch {
     say("away", "not saved: no connection, trying again");
-    return false;
+    return 0;
   }
   if (ANSWERS.includes(answer.status)) {
     place(answer, action);
@@ -51,7 +52,7 @@ const send = async (action) => {
   }
   const undo = document.querySelector("[data-undo]");
   if (undo && !saves()) undo.disabled = tries.none;
-  return true;
+  return answer.busy;
 };
 
 const queue = new Queue(send);
@@ -125,10 +126,16 @@ const listen = () => {
   reading.listen();
 };
 
+const BOXES = "input, select, textarea, details";
+
+/* what looks the same is left as it is; boxes may hold something that is not to be seen so */
+const same = (old, fresh) =>
+  old instanceof Element && !old.matches(BOXES) && !old.querySelector(BOXES) && old.isEqualNode(fresh);
+
 /* an answer leaves alone what the page brings once, and what the person has folded open */
 const keepAlone = () =>
   Object.assign(Idiomorph.defaults.callbacks, {
-    beforeNodeMorphed: (node) => node.dataset?.still === undefined,
+    beforeNodeMorphed: (old, fresh) => old.dataset?.still === undefined && !same(old, fresh),
     beforeAttributeUpdated: (name, node) => !(name === "open" && node.dataset?.keep !== undefined),
   });
 

@@ -1,19 +1,20 @@
-/* Actions go to the server one at a time and in order. Steps of a drag are paced: at least
-   two frames of a screen apart, and longer where the server is busy, so that several people
-   dragging at once share it; of two steps that wait, only the later one is worth asking. */
+/* Actions go to the server one at a time and in order. Steps of a drag are paced: two frames
+   of a screen apart, and where others were asking too twice as many times as long as the last
+   one took as there were requests in hand, so that several people dragging at once share the server; of two steps that wait, only the
+   later one is worth asking. */
 
 const GAP_MS = 33;
-const SHARE = 4;
+const ROOM = 2;
 const RETRY_MS = 2000;
 
 export class Queue {
   #waiting = [];
   #busy = false;
   #sent = -Infinity;
-  #took = 0;
+  #pace = 0;
 
-  /* send(action) gives a promise of whether the server answered; where it did not, the
-     action is sent again before any other */
+  /* send(action) gives a promise of how many requests the server had in hand, or of nought
+     where it did not answer; the action is then sent again before any other */
   constructor(send, { clock = () => performance.now(), later = (work, ms) => setTimeout(work, ms) } = {}) {
     this.send = send;
     this.clock = clock;
@@ -37,7 +38,7 @@ export class Queue {
 
   #pump() {
     if (this.#busy || !this.#waiting.length) return;
-    const wait = this.#waiting[0].looks ? this.#sent + Math.max(GAP_MS, SHARE * this.#took) - this.clock() : 0;
+    const wait = this.#waiting[0].looks ? this.#sent + Math.max(GAP_MS, this.#pace) - this.clock() : 0;
     if (wait > 0) this.#rest(wait);
     else this.#go(this.#waiting.shift());
   }
@@ -53,13 +54,13 @@ export class Queue {
   async #go(action) {
     this.#busy = true;
     this.#sent = this.clock();
-    let answered = true;
+    let inHand = 1;
     try {
-      answered = await this.send(action);
+      inHand = await this.send(action);
     } finally {
-      if (answered) this.#took = this.clock() - this.#sent;
       this.#busy = false;
-      if (answered) {
+      if (inHand) {
+        this.#pace = (inHand > 1 ? ROOM * inHand : 1) * (this.clock() - this.#sent);
         this.#pump();
       } else {
         this.#waiting.unshift(action);
