@@ -9,6 +9,9 @@ document.addEventListener("alpine:init", () => {
     get shown() {
       return this.open ? "true" : "false";
     },
+    get shownClass() {
+      return this.open ? "show" : "";
+    },
     toggle() {
       this.open = !this.open;
     },
