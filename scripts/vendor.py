@@ -22,7 +22,7 @@ TEST_TARGET = ROOT / "e2e" / "vendor"
 LICENCES = ROOT / "scripts" / "licences"
 """Licences of packages that come without the text of theirs."""
 
-FONTS = {"barlow": (400, 500, 600), "barlow-semi-condensed": (500, 600), "barlow-condensed": (600,)}
+FONTS = {"barlow": (400, 500, 600), "barlow-semi-condensed": (500, 600)}
 
 FILES = {
     "@alpinejs/csp": {"dist/cdn.min.js": "alpine-csp.min.js"},

@@ -68,11 +68,13 @@ class OneMore(YardCase):
         with one_more_aspect():
             address = f"/hauls/{self.haul.pk}/straps/"
             planner = self.client.get(f"/hauls/{self.haul.pk}/")
-            self.assertContains(planner, f'<a href="{address}">Straps</a>', html=True)
+            self.assertContains(planner, f'<a class="nav-link" href="{address}">Straps</a>', html=True)
             self.assertContains(planner, "1 to strap down")
             page = self.client.get(address)
             self.assertContains(
-                page, f'<a href="{address}" aria-current="page">Straps</a>', html=True
+                page,
+                f'<a class="nav-link active" href="{address}" aria-current="page">Straps</a>',
+                html=True,
             )
             shown = self.client.get(f"/hauls/{self.haul.pk}/figures/")
             self.assertContains(shown, "1 straps")
