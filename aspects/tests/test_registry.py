@@ -68,7 +68,9 @@ class OneMore(YardCase):
         with one_more_aspect():
             address = f"/hauls/{self.haul.pk}/straps/"
             planner = self.client.get(f"/hauls/{self.haul.pk}/")
-            self.assertContains(planner, f'<a class="nav-link" href="{address}">Straps</a>', html=True)
+            self.assertContains(
+                planner, f'<a class="nav-link" href="{address}">Straps</a>', html=True
+            )
             self.assertContains(planner, "1 to strap down")
             page = self.client.get(address)
             self.assertContains(
