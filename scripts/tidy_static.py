@@ -33,8 +33,10 @@ def tidied(path: Path) -> str:
         css.end_with_newline = True
         css.newline_between_rules = True
         css.selector_separator_newline = True
-        # every declaration ends alike, the last one too
-        return re.sub(r"([^;{}\s])\n(\s*)\}", r"\1;\n\2}", cssbeautifier.beautify(text, css))
+        written = cssbeautifier.beautify(text, css)
+        # every declaration ends alike, the last one too; one empty line between rules, none before }
+        written = re.sub(r"([^;{}\s])\n(\s*)\}", r"\1;\n\2}", written)
+        return re.sub(r"\n\n(\s*\})", r"\n\1", re.sub(r"\n{3,}", "\n\n", written))
     js = jsbeautifier.default_options()
     js.indent_size = 2
     js.end_with_newline = True

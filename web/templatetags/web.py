@@ -7,9 +7,12 @@ from functools import lru_cache
 from typing import Any
 
 from django import template
+from django.apps import apps
+from django.contrib.staticfiles import finders
 from django.forms import BoundField
 from django.template.context import Context
 from django.template.loader import get_template
+from django.templatetags.static import static
 from django.utils.html import escape, format_html, format_html_join
 from django.utils.safestring import SafeString, mark_safe
 
@@ -30,6 +33,23 @@ _MARKS = {
     )
     for status in SIGNS
 }
+
+
+@lru_cache(maxsize=8)
+def _sheets_of(labels: tuple[str, ...]) -> SafeString:
+    """Links to the sheet of every room that has one."""
+    sheets = (f"{label}/{label}.css" for label in labels)
+    return format_html_join(
+        "\n  ",
+        '<link rel="stylesheet" href="{}">',
+        ((static(sheet),) for sheet in sheets if finders.find(sheet)),
+    )
+
+
+@register.simple_tag
+def room_styles() -> SafeString:
+    """The styles that rooms bring: ``<room>/static/<label>/<label>.css``, in their order."""
+    return _sheets_of(tuple(room.label for room in apps.get_app_configs()))
 
 
 @register.simple_tag
