@@ -125,6 +125,15 @@ class Phone(Visits):
         self.visit(390, 844, "light")
 
 
+class Smallest(Visits):
+    """The narrowest screen a page has to fit; its colours and names are the phone's."""
+
+    only = "target-size"
+
+    def test_on_the_narrowest_screen(self) -> None:
+        self.visit(320, 640, "light")
+
+
 class Views(BrowserCase):
     def test_pages_for_people_not_signed_in_are_accessible(self) -> None:
         yard = Yard.objects.get()

@@ -34,7 +34,7 @@ def tidied(path: Path) -> str:
         css.newline_between_rules = True
         css.selector_separator_newline = True
         written = cssbeautifier.beautify(text, css)
-        # every declaration ends alike, the last one too; one empty line between rules, none before }
+        # every declaration ends alike, the last one too; one empty line between rules
         written = re.sub(r"([^;{}\s])\n(\s*)\}", r"\1;\n\2}", written)
         return re.sub(r"\n\n(\s*\})", r"\n\1", re.sub(r"\n{3,}", "\n\n", written))
     js = jsbeautifier.default_options()

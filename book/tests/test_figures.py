@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from django.test import SimpleTestCase, TestCase
-from msgspec import UNSET
 
 from book.chain import assemble, couples
 from book.errors import IncompleteError
@@ -24,7 +23,6 @@ from book.models import (
 from book.summary import chain_shown, derived, sums
 from book.tolerances import Tolerances
 from demo.yard import make_demo_yard
-from hauls.compose import FileUnits, hitch_section, trailer_section
 from measures import Quantity, UnitSystem
 from mechanics.fluids import FLUIDS
 from mechanics.units import KG_PER_LB, M_PER_IN
@@ -178,8 +176,7 @@ class Chains(Yards):
                     tongues = [p.max_tongue_mass.si for p in chain.parts if p.max_tongue_mass]
                     if tongues:
                         self.assertEqual(chain.weakest_tongue.max_tongue_mass.si, min(tongues))
-                    section = hitch_section(hitch, trailer, FileUnits.of(UnitSystem.US))
-                    names = [part.name for part in section.components]
+                    names = chain.names().values()
                     self.assertEqual(len(names), len(set(names)))
                     shown = chain_shown(hitch, trailer, UnitSystem.US)
                     self.assertEqual(shown.verdict, "ok" if chain.fits else "over")
@@ -212,14 +209,6 @@ class Chains(Yards):
         chain = assemble(hitch, trailer)
         self.assertIsNone(chain.fits)
         self.assertEqual(chain_shown(hitch, trailer, UnitSystem.US).verdict, "unknown")
-
-    def test_hardware_weighs_what_its_parts_weigh_but_for_the_receiver(self) -> None:
-        hitch = Hitch.objects.get(truck__name="Old half-ton")
-        hitch.mass = None
-        section = hitch_section(
-            hitch, Trailer.objects.get(name="14 ft tilt"), FileUnits.of(UnitSystem.US)
-        )
-        self.assertAlmostEqual(section.mass, 19 + 3)
 
     def test_two_parts_of_a_kind_go_by_their_names(self) -> None:
         hitch = Hitch.objects.get(truck__name="Old half-ton")
@@ -410,17 +399,8 @@ class OddPlaces(Yards):
         hitch.type = Hitch.Type.FIFTH_WHEEL
         self.assertTrue(couples(hitch, trailer))
         self.assertTrue(trailer.over_bed)
-        self.assertEqual("other", trailer_section(trailer, FileUnits.of(UnitSystem.US)).kind)
         trailer.kind = Trailer.Kind.GOOSENECK
         self.assertTrue(couples(hitch, trailer))
-
-    def test_a_torsion_axles_rate_goes_into_the_plan(self) -> None:
-        trailer = Trailer.objects.get(name="20 ft equipment trailer")
-        trailer.sink_mass, trailer.sink_drop = q("1500 lb"), q("1.5 in")
-        units = FileUnits.of(UnitSystem.US)
-        self.assertIs(UNSET, trailer_section(trailer, units).axle_rate)
-        trailer.suspension = Trailer.Suspension.INDEPENDENT
-        self.assertEqual(1000, trailer_section(trailer, units).axle_rate)
 
 
 class UsualTolerances(SimpleTestCase):
