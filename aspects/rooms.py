@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import wraps
-from typing import Any
+from typing import TYPE_CHECKING
 
 from django.contrib import messages
 from django.http import HttpResponse, HttpResponseBase
@@ -17,9 +17,13 @@ from hauls.models import Haul
 from mechanics.plan import Plan
 from pictures.outfit import WIDTH
 from planfile.errors import PlanFileError
+from web.pages import parts
 from yards.access import YardRequest
 
 HaulView = Callable[[YardRequest, Haul, Plan], HttpResponseBase]
+
+if TYPE_CHECKING:
+    from _typeshed import DataclassInstance
 
 
 class ActionError(ValueError):
@@ -114,17 +118,18 @@ def aspect_page(
     template: str,
     haul: Haul,
     view: str,
-    context: dict[str, Any],
+    page: DataclassInstance | None = None,
     *,
     wrong: bool = False,
 ) -> HttpResponse:
-    """A haul's other view, by its slug; with something ``wrong`` it is a refusal."""
+    """A haul's other view, by its slug, showing a typed page; with something ``wrong`` it is a
+    refusal."""
     may_save = request.role.plans
     return render(
         request,
         template,
         {
-            **context,
+            **({} if page is None else parts(page)),
             "head": head_of(haul, view, may_save=may_save),
             "haul": haul,
             "place": "haul",

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from typing import Any
+
 from django.contrib import messages
+from django.forms import BoundField
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_http_methods, require_POST
 
 from book.forms import (
@@ -12,6 +16,7 @@ from book.forms import (
     HitchForm,
     NewPartFormSet,
 )
+from book.kinds import Rows
 from book.models import (
     Configuration,
     Hitch,
@@ -25,8 +30,47 @@ from book.services.things import (
     save_configuration,
     save_hitch,
 )
-from book.summary import chain_shown
+from book.summary import ChainShown, chain_shown
+from web.pages import show
 from yards.access import YardRequest, planners
+
+
+@dataclass(frozen=True, kw_only=True)
+class InnerPage:
+    """What belongs to a thing, with its boxes.
+
+    ``name`` is what it is stored under, empty for a new one; ``behind`` tells that somebody
+    else has changed the thing since ``version``.
+    """
+
+    name: str
+    form: Any
+    version: Any
+    why: str
+    behind: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class HitchPage(InnerPage):
+    """A hitch of a truck, its boxes in groups; ``rows`` are new parts, ``chain`` the whole."""
+
+    truck: Truck
+    hitch: Hitch | None
+    fields: list[BoundField]
+    bars: list[BoundField]
+    bars_open: bool
+    parts_on: BoundField
+    rows: Rows
+    chain: ChainShown | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class ConfigurationPage(InnerPage):
+    """A configuration of a machine; ``removable`` whether any part of it comes off."""
+
+    machine: Machine
+    configuration: Configuration | None
+    removable: bool
 
 
 @require_http_methods(["GET", "POST"])
@@ -69,30 +113,30 @@ def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> Ht
                     return redirect("home")
                 return redirect("edit_thing", "trucks", truck.pk)
     bars = [form["front_axle_restoration"], form["bar_length"]]
-    context = {
-        "truck": truck,
-        "hitch": hitch if pk is not None else None,
-        "name": name,
-        "form": form,
-        "fields": [form[n] for n in ("name", "type", "offset", "ball_height", "mass")],
-        "bars": bars,
-        "bars_open": bars[0].value() not in (None, "") or any(box.errors for box in bars),
-        "parts_on": form["parts_on"],
-        "rows": {
-            "heading": "New parts on it",
-            "help": "Receiver, sleeve, ball mount, ball: each with the ratings stamped on it.",
-            "formset": parts,
-        },
-        "chain": chain_shown(hitch, None, request.user.unit_system)
+    page = HitchPage(
+        truck=truck,
+        hitch=hitch if pk is not None else None,
+        name=name,
+        form=form,
+        fields=[form[n] for n in ("name", "type", "offset", "ball_height", "mass")],
+        bars=bars,
+        bars_open=bars[0].value() not in (None, "") or any(box.errors for box in bars),
+        parts_on=form["parts_on"],
+        rows=Rows(
+            prefix="new",
+            heading="New parts on it",
+            help="Receiver, sleeve, ball mount, ball: each with the ratings stamped on it.",
+            formset=parts,
+        ),
+        chain=chain_shown(hitch, None, request.user.unit_system)
         if pk is not None and data is None
         else None,
-        "version": truck.version if behind or data is None else data.get("version"),
-        "why": "" if data is None else data.get("why", ""),
-        "behind": behind,
-        "place": "book",
-    }
+        version=truck.version if behind or data is None else data.get("version"),
+        why="" if data is None else data.get("why", ""),
+        behind=behind,
+    )
     status = 409 if behind else 422 if data is not None else 200
-    return render(request, "book/hitch.html", context, status=status)
+    return show(request, "book/hitch.html", page, place="book", status=status)
 
 
 @require_POST
@@ -136,19 +180,18 @@ def edit_configuration(
         else:
             messages.success(request, f"{configuration.name} of {machine.name} is saved.")
             return redirect("edit_thing", "machines", machine.pk)
-    context = {
-        "machine": machine,
-        "configuration": configuration if pk is not None else None,
-        "name": name,
-        "form": form,
-        "removable": form.fields["parts"].queryset.exists(),  # type: ignore[attr-defined]
-        "version": machine.version if behind or data is None else data.get("version"),
-        "why": "" if data is None else data.get("why", ""),
-        "behind": behind,
-        "place": "book",
-    }
+    page = ConfigurationPage(
+        machine=machine,
+        configuration=configuration if pk is not None else None,
+        name=name,
+        form=form,
+        removable=form.fields["parts"].queryset.exists(),  # type: ignore[attr-defined]
+        version=machine.version if behind or data is None else data.get("version"),
+        why="" if data is None else data.get("why", ""),
+        behind=behind,
+    )
     status = 409 if behind else 422 if data is not None else 200
-    return render(request, "book/configuration.html", context, status=status)
+    return show(request, "book/configuration.html", page, place="book", status=status)
 
 
 @require_POST

@@ -14,19 +14,21 @@ from book.errors import IncompleteError
 from book.fields import field_words
 from book.figures import built_machine, empty_axles, empty_trailer, si
 from book.forms import PhotoForm, TicketForm
-from book.gaps import doubts, gaps
+from book.gaps import Doubt, Gap, doubts, gaps
 from book.kinds import Group, Kind, Rows
 from book.models import (
     Aboard,
     Configuration,
+    Hitch,
     HitchPart,
     Machine,
+    Photo,
     Thing,
     Ticket,
     Trailer,
     Truck,
 )
-from book.summary import chain_shown, derived, fluid_sources, sums
+from book.summary import ChainShown, Derived, Sum, chain_shown, derived, fluid_sources, sums
 from book.tolerances import Tolerances
 from measures import UnitSystem
 from measures.writing import write_given, write_length, write_mass
@@ -197,9 +199,42 @@ def _with(ticket: Ticket) -> str:
     return ticket.configuration.name if ticket.configuration else ""
 
 
-def beside(
-    thing: Thing, request: YardRequest, ticket_form: TicketForm | None = None
-) -> dict[str, Any]:
+@dataclass(frozen=True, kw_only=True)
+class HitchChains:
+    """A hitch of a truck: its chain alone, and with each trailer that has parts of its own."""
+
+    hitch: Hitch
+    alone: ChainShown
+    pairs: list[tuple[Trailer, ChainShown]]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Aside:
+    """What stands beside a thing's boxes.
+
+    ``sketch_of`` is the configuration a built-up machine is drawn in, ``on`` where a part is
+    in use, ``parts`` the templates that other apps bring; ``tickets`` is ``None`` for what
+    nobody weighs.
+    """
+
+    sketch: Sketch | None
+    sketch_of: Configuration | None
+    derived: list[Derived]
+    gaps: list[Gap]
+    doubts: list[Doubt]
+    sums: list[Sum]
+    chains: list[HitchChains]
+    photos: list[Photo]
+    photo_form: PhotoForm
+    tickets: list[Weighed] | None
+    ticket_count: int
+    ticket_form: TicketForm
+    on: list[str]
+    parts: tuple[str, ...]
+    fluids: list[tuple[str, str]]
+
+
+def beside(thing: Thing, request: YardRequest, ticket_form: TicketForm | None = None) -> Aside:
     """What stands beside the boxes: drawing, derived figures, gaps, doubts, photos."""
     units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
     chains = []
@@ -209,35 +244,33 @@ def beside(
         )
         for hitch in thing.hitches.all():
             chains.append(
-                {
-                    "hitch": hitch,
-                    "alone": chain_shown(hitch, None, units),
-                    "pairs": [
+                HitchChains(
+                    hitch=hitch,
+                    alone=chain_shown(hitch, None, units),
+                    pairs=[
                         (trailer, chain_shown(hitch, trailer, units))
                         for trailer in trailers
                         if trailer.links.all()
                     ],
-                }
+                )
             )
-    return {
-        "aside": {
-            "sketch": _sketch(thing, units, tolerances),
-            "sketch_of": _drawn_as(thing),
-            "derived": derived(thing, units, tolerances),
-            "gaps": gaps(thing, units),
-            "doubts": doubts(thing, units, tolerances),
-            "sums": sums(thing, units, tolerances) if isinstance(thing, Machine) else [],
-            "chains": chains,
-            "photos": list(thing.photos.all()),
-            "photo_form": PhotoForm(),
-            "tickets": _tickets(thing, units),
-            "ticket_count": thing.tickets.count(),
-            "ticket_form": ticket_form or TicketForm(units=units, prefix="ticket"),
-            "on": _whereabouts(thing),
-            "parts": asides(),
-            "fluids": fluid_sources(units) if isinstance(thing, Machine) else [],
-        }
-    }
+    return Aside(
+        sketch=_sketch(thing, units, tolerances),
+        sketch_of=_drawn_as(thing),
+        derived=derived(thing, units, tolerances),
+        gaps=gaps(thing, units),
+        doubts=doubts(thing, units, tolerances),
+        sums=sums(thing, units, tolerances) if isinstance(thing, Machine) else [],
+        chains=chains,
+        photos=list(thing.photos.all()),
+        photo_form=PhotoForm(),
+        tickets=_tickets(thing, units),
+        ticket_count=thing.tickets.count(),
+        ticket_form=ticket_form or TicketForm(units=units, prefix="ticket"),
+        on=_whereabouts(thing),
+        parts=asides(),
+        fluids=fluid_sources(units) if isinstance(thing, Machine) else [],
+    )
 
 
 def _whereabouts(thing: Thing) -> list[str]:

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import TypeVar
 
 from django import forms
 from django.http import Http404, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from book.table_reading import MAX_BYTES, Outcome, TableError, decode, take_in
+from book.table_reading import MAX_BYTES, Line, Outcome, TableError, decode, take_in
 from book.tables import TABLES, Table, write_table
+from web.pages import show
 from yards.access import YardRequest, in_yard, planners
 
 SHOWN = 300
@@ -26,6 +28,35 @@ class TableFileForm(forms.Form):
         help_text=f"UTF-8, at most {MAX_BYTES // 1_000_000} MB and 5,000 rows.",
         widget=forms.FileInput(attrs={"class": "form-control", "accept": ".csv,text/csv"}),
     )
+
+
+@dataclass(frozen=True, kw_only=True)
+class TakeIn:
+    """A page that takes a file of rows in: its columns, and what a try would do or did.
+
+    ``counted`` are lines by their outcome, ``more`` how many beyond those shown; with
+    ``moved_on`` somebody else changed one of the entries. ``text`` is the file, to be sent back.
+    """
+
+    columns: list[tuple[str, str]]
+    form: TableFileForm
+    wrong: str = ""
+    outcome: Outcome | None = None
+    lines: Sequence[Line] = ()
+    more: int = 0
+    counted: Mapping[str, int] = field(default_factory=dict)
+    moved_on: bool = False
+    text: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class TableIn(TakeIn):
+    """The same of one of the book's tables."""
+
+    table: Table
+
+
+Taken = TypeVar("Taken", bound=TakeIn)
 
 
 def _table(slug: str) -> Table:
@@ -64,26 +95,17 @@ def csv_file(text: str, name: str) -> HttpResponse:
 def table_in(request: YardRequest, slug: str) -> HttpResponse:
     """Try a table; taken in only when the person says so after seeing what it would do."""
     table = _table(slug)
-    context: dict[str, Any] = {
-        "table": table,
-        "columns": [
-            (
-                column.header(request.user.unit_system),
-                column.words(request.user.unit_system),
-            )
-            for column in table.columns
-        ],
-        "form": TableFileForm(),
-        "outcome": None,
-        "wrong": "",
-        "text": "",
-        "place": "book",
-    }
+    unit = request.user.unit_system
+    page = TableIn(
+        table=table,
+        columns=[(column.header(unit), column.words(unit)) for column in table.columns],
+        form=TableFileForm(),
+    )
     if request.method == "GET":
-        return render(request, "book/table_in.html", context)
-    status = report(
+        return show(request, "book/table_in.html", page, place="book")
+    tried, status = report(
         request,
-        context,
+        page,
         lambda text: take_in(
             text,
             table,
@@ -92,31 +114,31 @@ def table_in(request: YardRequest, slug: str) -> HttpResponse:
             stamp=request.POST.get("stamp"),
         ),
     )
-    return render(request, "book/table_in.html", context, status=status)
+    return show(request, "book/table_in.html", tried, place="book", status=status)
 
 
-def report(request: YardRequest, context: dict[str, Any], take: Callable[[str], Outcome]) -> int:
-    """Take the request's table in or try it, put what happened into ``context``; the status."""
+def report(request: YardRequest, page: Taken, take: Callable[[str], Outcome]) -> tuple[Taken, int]:
+    """Take the request's table in or try it: the page with what happened, and its status."""
     try:
         text = text_of(request)
         outcome = take(text)
     except TableError as error:
-        context["wrong"] = str(error)
-        return 422
+        return replace(page, wrong=str(error)), 422
     lines = sorted(outcome.lines, key=lambda line: (not line.problems, line.number))
     counted: dict[str, int] = {}
     for line in outcome.lines:
         counted[line.outcome] = counted.get(line.outcome, 0) + 1
     moved_on = bool(request.POST.get("stamp")) and not outcome.stored and not outcome.wrong
-    context |= {
-        "outcome": outcome,
-        "lines": lines[:SHOWN],
-        "more": max(len(lines) - SHOWN, 0),
-        "counted": counted,
-        "moved_on": moved_on,
-        "text": text,
-    }
-    return 409 if moved_on else 422 if outcome.wrong else 200
+    tried = replace(
+        page,
+        outcome=outcome,
+        lines=lines[:SHOWN],
+        more=max(len(lines) - SHOWN, 0),
+        counted=counted,
+        moved_on=moved_on,
+        text=text,
+    )
+    return tried, 409 if moved_on else 422 if outcome.wrong else 200
 
 
 def text_of(request: YardRequest) -> str:

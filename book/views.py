@@ -4,24 +4,25 @@ from __future__ import annotations
 
 import json
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from reversion.models import Revision
 
 from book.forms import TicketForm
 from book.gaps import Doubt, Gap, doubts, gaps
-from book.history import changes_of, latest_changes
+from book.history import Change, changes_of, latest_changes
 from book.kinds import KINDS, Kind, Rows, kind_of, things_of
 from book.models import (
     Thing,
     Truck,
 )
-from book.page import beside, figures_of, sheets
+from book.page import Aside, Sheet, beside, figures_of, sheets
 from book.services.things import (
     StaleThing,
     copy_thing,
@@ -33,6 +34,7 @@ from book.tolerances import PERCENTS, QUANTITIES, Tolerances
 from book.yard_forms import RulesForm, TolerancesForm
 from measures import READERS, ReadingError, UnitSystem
 from measures.writing import write_given
+from web.pages import show
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = ("trucks", "trailers", "machines", "bulk", "hitch-parts")
@@ -65,6 +67,76 @@ class ListRow:
         return max(len(self.doubts) - 1, 0)
 
 
+@dataclass(frozen=True, kw_only=True)
+class ListOf:
+    """The things of one kind that are shown, how many there are, and how many more."""
+
+    kind: Kind
+    rows: list[ListRow]
+    count: int
+    more: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class BookPage:
+    """All the yard owns, with what is missing and who changed what last."""
+
+    lists: list[ListOf]
+    search: str
+    all_shown: bool
+    open_gaps: int
+    open_questions: int
+    latest: Sequence[tuple[Revision, str]]
+
+
+@dataclass(frozen=True, kw_only=True)
+class ThingPage:
+    """A thing with its boxes, or one that is not in the book yet (``thing`` is ``None``).
+
+    ``name`` is what it is stored under, whatever the box says now; ``behind`` tells that
+    somebody else has changed it since ``version``.
+    """
+
+    kind: Kind
+    thing: Thing | None
+    name: str
+    form: Any
+    sheets: Sequence[Sheet]
+    version: int | str
+    may_change: bool
+    why: str = ""
+    behind: bool = False
+    aside: Aside | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Understood:
+    """What a box was understood as, or what is wrong with it."""
+
+    words: str = ""
+    wrong: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class HistoryPage:
+    """Who changed what of a thing."""
+
+    kind: Kind
+    thing: Thing
+    changes: Sequence[Change]
+
+
+@dataclass(frozen=True, kw_only=True)
+class TolerancesPage:
+    """How the yard judges; ``stamp`` is what it said when the page was drawn."""
+
+    form: TolerancesForm
+    rules: RulesForm
+    wrong: bool
+    stamp: str
+    behind: bool
+
+
 @require_GET
 @in_yard
 def book(request: YardRequest) -> HttpResponse:
@@ -89,17 +161,16 @@ def book(request: YardRequest) -> HttpResponse:
                     doubts=asked,
                 )
             )
-        lists.append({"kind": kind, "rows": rows, "count": count, "more": count - len(rows)})
-    context = {
-        "lists": lists,
-        "search": search,
-        "all_shown": not any(entry["more"] for entry in lists),
-        "open_gaps": open_gaps,
-        "open_questions": open_questions,
-        "latest": latest_changes(request.yard, RECENT),
-        "place": "book",
-    }
-    return render(request, "book/book.html", context)
+        lists.append(ListOf(kind=kind, rows=rows, count=count, more=count - len(rows)))
+    page = BookPage(
+        lists=lists,
+        search=search,
+        all_shown=not any(entry.more for entry in lists),
+        open_gaps=open_gaps,
+        open_questions=open_questions,
+        latest=latest_changes(request.yard, RECENT),
+    )
+    return show(request, "book/book.html", page, place="book")
 
 
 @require_http_methods(["GET", "POST"])
@@ -140,13 +211,12 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
                 messages.success(request, f"{thing.name} is saved.")
                 return _after_saving(kind, thing, new=pk is None, was_set_up=was_set_up)
     shown = get_object_or_404(things_of(kind, request.yard), pk=pk) if pk is not None else None
-    sent = {} if data is None else {"version": data.get("version", ""), "why": data.get("why", "")}
-    if shown and behind:
-        sent["version"] = shown.version
-    context = _page(request, kind, shown, form, rows) | sent
-    context |= {"name": stored_name, "behind": behind}
+    page = replace(_page(request, kind, shown, form, rows), name=stored_name, behind=behind)
+    if data is not None:
+        version = shown.version if shown and behind else data.get("version", "")
+        page = replace(page, version=version, why=data.get("why", ""))
     status = 409 if behind else 422 if data is not None else 200
-    return render(request, "book/edit.html", context, status=status)
+    return show(request, "book/edit.html", page, place="book", status=status)
 
 
 def _page(
@@ -156,21 +226,18 @@ def _page(
     form: Any,
     rows: list[tuple[Rows, Any]],
     ticket_form: TicketForm | None = None,
-) -> dict[str, Any]:
+) -> ThingPage:
     """What the page of a thing needs, or of one that is not in the book yet."""
-    return {
-        "kind": kind,
-        "thing": thing,
-        "name": thing.name if thing else "",
-        "form": form,
-        "sheets": sheets(kind, form, rows),
-        "version": thing.version if thing else "",
-        "why": "",
-        "behind": False,
-        "may_change": request.role.plans,
-        "place": "book",
-        **(beside(thing, request, ticket_form) if thing else {"aside": None}),
-    }
+    return ThingPage(
+        kind=kind,
+        thing=thing,
+        name=thing.name if thing else "",
+        form=form,
+        sheets=sheets(kind, form, rows),
+        version=thing.version if thing else "",
+        may_change=request.role.plans,
+        aside=beside(thing, request, ticket_form) if thing else None,
+    )
 
 
 def thing_page(
@@ -179,8 +246,8 @@ def thing_page(
     """A thing's page with a ticket that was not right, still filled in."""
     form = kind.form(instance=thing, units=request.user.unit_system, yard=request.yard)
     rows = [(row, _formset(row, None, thing, request)) for row in kind.rows]
-    context = _page(request, kind, thing, form, rows, ticket_form)
-    return render(request, "book/edit.html", context, status=422)
+    page = _page(request, kind, thing, form, rows, ticket_form)
+    return show(request, "book/edit.html", page, place="book", status=422)
 
 
 def _formset(row: Rows, data: Any, thing: Thing, request: YardRequest) -> Any:
@@ -208,14 +275,14 @@ def understand(request: YardRequest, kind: str) -> HttpResponse:
         raise Http404(kind)
     text = str(next(iter(request.GET.values()), "")).strip()[:200]
     units = request.user.unit_system
-    context = {"words": "", "wrong": ""}
+    understood = Understood()
     if text:
         try:
             quantity = READERS[kind](text, units.bare_unit(kind))
-            context["words"] = write_given(quantity, units)
+            understood = Understood(words=write_given(quantity, units))
         except ReadingError as error:
-            context["wrong"] = str(error)
-    return render(request, "book/_understood.html", context)
+            understood = Understood(wrong=str(error))
+    return show(request, "book/_understood.html", understood)
 
 
 @require_GET
@@ -225,8 +292,8 @@ def history(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     kind = kind_of(slug)
     thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
     changes = changes_of(thing, request.user.unit_system)
-    context = {"kind": kind, "thing": thing, "changes": changes, "place": "book"}
-    return render(request, "book/history.html", context)
+    page = HistoryPage(kind=kind, thing=thing, changes=changes)
+    return show(request, "book/history.html", page, place="book")
 
 
 @require_POST
@@ -279,12 +346,11 @@ def tolerances(request: YardRequest) -> HttpResponse:
         return redirect("tolerances")
     wrong = bool(form.errors or rules.errors)
     status = 409 if behind else 422 if wrong else 200
-    context = {
-        "form": form,
-        "rules": rules,
-        "wrong": wrong,
-        "stamp": stamp,
-        "behind": behind,
-        "place": "book",
-    }
-    return render(request, "book/tolerances.html", context, status=status)
+    page = TolerancesPage(
+        form=form,
+        rules=rules,
+        wrong=wrong,
+        stamp=stamp,
+        behind=behind,
+    )
+    return show(request, "book/tolerances.html", page, place="book", status=status)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from book.figures import si
@@ -214,6 +214,34 @@ def distance(metres: float, unit: UnitSystem) -> str:
     return f"{feet} ft {rest} in" if rest else f"{feet} ft"
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Panel:
+    """The live part of the page: the figure, how far to trust it, and the move.
+
+    ``figure`` as written, ``kg`` as read; ``silence`` says how long nothing came, ``full``
+    that the gauge is at its rating. ``notes`` are kind and words, the gravest first;
+    ``dropped`` counts lines that were no readings, ``lying`` says that they are dropped for
+    their unit. ``typed``: a person read it off a dial.
+    """
+
+    figure: str | None
+    kg: float | None
+    unit: UnitSystem
+    stale: bool
+    silence: str
+    full: bool
+    move: str
+    say: str
+    settled: bool
+    picture: BandPicture | None
+    share: str
+    notes: list[tuple[str, str]]
+    dropped: list[str]
+    lying: bool
+    sure: bool
+    typed: bool = False
+
+
 class Coach:
     """Follows one gauge for one page and says what to do."""
 
@@ -235,7 +263,7 @@ class Coach:
         if "at" in event:
             self._add(event["at"], event["kg"], event["full"])
 
-    def read_dial(self, kg: float) -> dict[str, Any]:
+    def read_dial(self, kg: float) -> Panel:
         """What the panel shows for a dial that somebody read: it stood still, and is new.
 
         A dial has the step that a gauge has where nothing else is known of it.
@@ -253,7 +281,7 @@ class Coach:
             "past": past,
         }
         self.see(event)
-        return self.panel(event) | {"typed": True}
+        return replace(self.panel(event), typed=True)
 
     def _add(self, at: float, kg: float, full: bool) -> None:
         if not self.readings or at > self.readings[-1].at_s:
@@ -268,7 +296,7 @@ class Coach:
             found.append(reading)
         return found[::-1]
 
-    def panel(self, event: dict[str, Any]) -> dict[str, Any]:
+    def panel(self, event: dict[str, Any]) -> Panel:
         """Everything the panel shows for what the hub just told."""
         recent = self.recent()
         silent = event["now"] - recent[-1].at_s if recent else None
@@ -279,26 +307,23 @@ class Coach:
         if self.ramps_down and advice.move is Move.STOP and not stale:
             # what they carry is not known: nothing is right before they are up
             move = "ramps"
-        return {
-            "figure": None if shown is None else write_number(shown / self.unit.kg),
-            "kg": shown,
-            "unit": self.unit,
-            "stale": stale,
-            "silence": self._silence(event, silent),
-            "full": bool(recent) and recent[-1].saturated,
-            "move": move,
-            "say": "" if stale else self.say(advice),
-            "settled": advice.settled and not stale,
-            "picture": band_picture(self.aim.band, shown, self.unit),
-            "share": self._share(advice, stale=stale),
-            "notes": self._notes(event, shown, stale=stale, settled=advice.settled),
-            "dropped": [
-                f"{count:,} {KINDS[why]}" for why, count in sorted(event["dropped"].items())
-            ],
-            "lying": event["lying"],
-            "sure": self.aim.band.sure,
-            "typed": False,
-        }
+        return Panel(
+            figure=None if shown is None else write_number(shown / self.unit.kg),
+            kg=shown,
+            unit=self.unit,
+            stale=stale,
+            silence=self._silence(event, silent),
+            full=bool(recent) and recent[-1].saturated,
+            move=move,
+            say="" if stale else self.say(advice),
+            settled=advice.settled and not stale,
+            picture=band_picture(self.aim.band, shown, self.unit),
+            share=self._share(advice, stale=stale),
+            notes=self._notes(event, shown, stale=stale, settled=advice.settled),
+            dropped=[f"{count:,} {KINDS[why]}" for why, count in sorted(event["dropped"].items())],
+            lying=event["lying"],
+            sure=self.aim.band.sure,
+        )
 
     def say(self, advice: Advice) -> str:
         """The move in the words that are read at arm's length."""

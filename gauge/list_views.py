@@ -2,17 +2,50 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from dataclasses import dataclass
+
 from django.conf import settings
 from django.contrib import messages
 from django.db.models import F
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from gauge.forms import GaugeForm
 from gauge.models import Gauge
+from web.pages import show
 from yards.access import YardRequest, planners
+
+
+@dataclass(frozen=True, kw_only=True)
+class GaugeList:
+    """Every gauge of the yard, and a form for another."""
+
+    gauges: Iterable[Gauge]
+    form: GaugeForm
+
+
+@dataclass(frozen=True, kw_only=True)
+class GaugePage:
+    """One gauge; with ``moved_on`` somebody else changed it in between."""
+
+    gauge: Gauge
+    form: GaugeForm
+    moved_on: bool
+    version: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class SetUp:
+    """What whoever builds a gauge has to know: where to send, and an example reading."""
+
+    gauge: Gauge
+    host: str
+    port: int
+    address: str
+    example: int
 
 
 @require_http_methods(["GET", "POST"])
@@ -28,12 +61,11 @@ def gauges(request: YardRequest) -> HttpResponse:
         gauge = form.save()
         messages.success(request, f"{gauge.name} is in the list. Give it its key to send with.")
         return redirect("gauge_set_up", gauge.pk)
-    context = {
-        "gauges": Gauge.objects.filter(yard=request.yard),
-        "form": form,
-        "place": "weigh",
-    }
-    return render(request, "gauge/list.html", context, status=422 if form.errors else 200)
+    page = GaugeList(
+        gauges=Gauge.objects.filter(yard=request.yard),
+        form=form,
+    )
+    return show(request, "gauge/list.html", page, place="weigh", status=422 if form.errors else 200)
 
 
 @require_http_methods(["GET", "POST"])
@@ -59,15 +91,14 @@ def edit_gauge(request: YardRequest, pk: int) -> HttpResponse:
         form.save()
         messages.success(request, "Saved. The gauge goes by it when it connects next.")
         return redirect("edit_gauge", gauge.pk)
-    context = {
-        "gauge": gauge,
-        "form": form,
-        "moved_on": moved_on,
-        "version": Gauge.objects.values_list("version", flat=True).get(pk=pk),
-        "place": "weigh",
-    }
+    page = GaugePage(
+        gauge=gauge,
+        form=form,
+        moved_on=moved_on,
+        version=Gauge.objects.values_list("version", flat=True).get(pk=pk),
+    )
     status = 409 if moved_on else 422 if form.errors else 200
-    return render(request, "gauge/edit.html", context, status=status)
+    return show(request, "gauge/edit.html", page, place="weigh", status=status)
 
 
 @require_GET
@@ -75,15 +106,14 @@ def edit_gauge(request: YardRequest, pk: int) -> HttpResponse:
 def set_up(request: YardRequest, pk: int) -> HttpResponse:
     """For whoever builds a gauge: its key, and what it has to send where."""
     gauge = get_object_or_404(Gauge.objects.filter(yard=request.yard), pk=pk)
-    context = {
-        "gauge": gauge,
-        "host": settings.GAUGE_HOST,
-        "port": settings.GAUGE_PORT,
-        "address": request.build_absolute_uri(reverse("gauge_send")),
-        "example": 1120 if gauge.unit == Gauge.Unit.LB else 508,
-        "place": "weigh",
-    }
-    return render(request, "gauge/set_up.html", context)
+    page = SetUp(
+        gauge=gauge,
+        host=settings.GAUGE_HOST,
+        port=settings.GAUGE_PORT,
+        address=request.build_absolute_uri(reverse("gauge_send")),
+        example=1120 if gauge.unit == Gauge.Unit.LB else 508,
+    )
+    return show(request, "gauge/set_up.html", page, place="weigh")
 
 
 @require_POST

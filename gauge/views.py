@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import json
 import threading
+from dataclasses import replace
 from typing import Any
 
 from django.conf import settings
 from django.contrib import messages
 from django.db import connection
 from django.http import Http404, HttpResponse, StreamingHttpResponse
-from django.shortcuts import redirect, render
+from django.shortcuts import redirect
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
@@ -18,12 +19,14 @@ from aspects.rooms import aspect_page, with_plan
 from gauge.coaching import Coach, aim_of, correction_words, mark_words
 from gauge.forms import DialForm, FrozenForm
 from gauge.models import Gauge
+from gauge.pages import CoachPage, Dialled, Frozen, Gone, Live, held
 from gauge.services import Reading, keep_reading
 from gauge.watching import HubGone, Watch
 from hauls.models import Haul
 from mechanics.coach import Gauge as GaugeFacts
 from mechanics.coach import is_settled, mean_of_settled
 from mechanics.plan import Plan
+from web.pages import parts, show
 from weighing.services import quantity
 from yards.access import YardRequest, in_yard
 
@@ -79,30 +82,28 @@ def _coach(request: YardRequest, haul: Haul, gauge: Gauge | None, index: int) ->
     )
 
 
-def _page(request: YardRequest, haul: Haul, plan: Plan) -> dict[str, Any]:
+def _page(request: YardRequest, haul: Haul, plan: Plan) -> CoachPage:
     """What the page shows before anything was read."""
     gauge, index = _asked(request, plan)
     unit = request.user.unit_system
-    context: dict[str, Any] = {
-        "gauge": gauge,
-        "gauges": Gauge.objects.filter(yard=request.yard),
-        "items": plan.items,
-        "index": index,
-        "mark": mark_words(plan, index, unit) if plan.items else "",
-        "aim": None,
-        "kept": haul.weighings.filter(ticket__method="gauge").select_related("ticket")[:6],
-        "dial": DialForm(units=unit),
-        "down": True,
-        "answered": False,
-    }
-    if plan.items:
-        aim = aim_of(haul, index, _facts(gauge))
-        context |= {
-            "aim": aim,
-            "moved": plan.items[index],
-            "corrections": correction_words(aim, haul, unit),
-        }
-    return context
+    page = CoachPage(
+        gauge=gauge,
+        gauges=Gauge.objects.filter(yard=request.yard),
+        items=plan.items,
+        index=index,
+        kept=haul.weighings.filter(ticket__method="gauge").select_related("ticket")[:6],
+        dial=DialForm(units=unit),
+    )
+    if not plan.items:
+        return page
+    aim = aim_of(haul, index, _facts(gauge))
+    return replace(
+        page,
+        mark=mark_words(plan, index, unit),
+        aim=aim,
+        moved=plan.items[index],
+        corrections=correction_words(aim, haul, unit),
+    )
 
 
 @require_GET
@@ -125,31 +126,23 @@ def dial(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     form = DialForm(request.POST, units=unit)
     coach = _coach(request, haul, None, index)
     initial: dict[str, Any] = {"aboard": True}
-    answer: dict[str, Any] = {"dial": form, "read": form.is_valid(), "why": ""}
+    panel = None
     if form.is_valid():
         initial["reading"] = form.cleaned_data["dial"]
-        answer |= coach.read_dial(float(form.cleaned_data["dial"].si))
-    answer |= _held(FrozenForm(units=unit, initial=initial), coach, plan, typed=True)
-    status = 422 if form.errors else 200
+        panel = coach.read_dial(float(form.cleaned_data["dial"].si))
+    kept = held(FrozenForm(units=unit, initial=initial), coach, plan, typed=True)
     if request.headers.get("HX-Request") == "true":
-        context = {"haul": haul, "gauge": gauge, "index": index, "unit": unit}
-        return render(request, "gauge/_dialled.html", context | answer, status=status)
-    page = _page(request, haul, plan) | answer
-    page |= {"down": coach.ramps_down, "answered": True}
+        answer = Dialled(haul=haul, gauge=gauge, index=index, dial=form, panel=panel, held=kept)
+        return show(request, "gauge/_dialled.html", answer, status=422 if form.errors else 200)
+    page = replace(
+        _page(request, haul, plan),
+        dial=form,
+        panel=panel,
+        held=kept,
+        down=coach.ramps_down,
+        answered=True,
+    )
     return aspect_page(request, "gauge/coach.html", haul, "gauge", page, wrong=bool(form.errors))
-
-
-def _held(form: FrozenForm, coach: Coach, plan: Plan, *, typed: bool) -> dict[str, Any]:
-    """What the form of a held reading shows."""
-    return {
-        "form": form,
-        "item": plan.items[coach.aim.index],
-        "settled": True,
-        "ramps_down": coach.ramps_down,
-        "tail": coach.aim.tail_words,
-        "typed": typed,
-        "why": "",
-    }
 
 
 class _Events:
@@ -174,9 +167,11 @@ class _Events:
             event = next(self._told)
         except HubGone as error:
             self.close()
-            return _message(render_to_string("gauge/_gone.html", {"why": str(error)}))
+            return _message(render_to_string("gauge/_gone.html", parts(Gone(why=str(error)))))
         self._coach.see(event)
-        panel = _message(render_to_string("gauge/_panel.html", self._coach.panel(event)))
+        panel = _message(
+            render_to_string("gauge/_panel.html", parts(Live(panel=self._coach.panel(event))))
+        )
         # the page draws the panel; a program that listens in has the reading itself
         return panel + f"event: reading\ndata: {json.dumps(event)}\n\n".encode()
 
@@ -211,7 +206,7 @@ def stream(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse | Strea
     except HubGone as error:
         _streams.release()
         # an answer that ends is asked for again after a while, by the browser itself
-        gone = render_to_string("gauge/_gone.html", {"why": str(error)})
+        gone = render_to_string("gauge/_gone.html", parts(Gone(why=str(error))))
         return HttpResponse(_message(gone), content_type="text/event-stream")
     except BaseException:
         _streams.release()
@@ -237,8 +232,8 @@ def now(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     try:
         event = _once(gauge, coach)
     except HubGone as error:
-        return render(request, "gauge/_gone.html", {"why": str(error)})
-    return render(request, "gauge/_panel.html", coach.panel(event))
+        return show(request, "gauge/_gone.html", Gone(why=str(error)))
+    return show(request, "gauge/_panel.html", Live(panel=coach.panel(event)))
 
 
 def _once(gauge: Gauge, coach: Coach) -> dict[str, Any]:
@@ -256,16 +251,16 @@ def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     gauge, index = _moving(request, plan)
     unit = request.user.unit_system
     coach = _coach(request, haul, gauge, index)
-    context: dict[str, Any] = {"haul": haul, "gauge": gauge, "index": index, "unit": unit}
+    frozen = Frozen(haul=haul, gauge=gauge, index=index)
     try:
         event = _once(gauge, coach)
     except HubGone as error:
-        return render(request, "gauge/_frozen.html", {**context, "why": str(error)})
+        return show(request, "gauge/_frozen.html", replace(frozen, why=str(error)))
     recent = coach.recent()
     panel = coach.panel(event)
-    if panel["stale"] or not recent:
-        why = panel["silence"] or "There is no reading to freeze."
-        return render(request, "gauge/_frozen.html", {**context, "why": why})
+    if panel.stale or not recent:
+        why = panel.silence or "There is no reading to freeze."
+        return show(request, "gauge/_frozen.html", replace(frozen, why=why))
     settled = is_settled(recent, coach.gauge)
     kg = mean_of_settled(recent) if settled else recent[-1].kg
     mass = quantity(kg, unit.mass_unit)
@@ -274,8 +269,8 @@ def freeze(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         # no place is filled in: one that was not taped would correct the coach wrongly
         initial={"reading": mass, "aboard": True},
     )
-    context |= _held(form, coach, plan, typed=False) | {"mass": mass, "settled": settled}
-    return render(request, "gauge/_frozen.html", context)
+    frozen = replace(frozen, held=held(form, coach, plan, typed=False, settled=settled, mass=mass))
+    return show(request, "gauge/_frozen.html", frozen)
 
 
 @require_POST
@@ -293,10 +288,11 @@ def save(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     if coach.ramps_down and tail:
         form.add_error(None, f"{tail.first} first: {tail.them} may still carry a part of it.")
     if not form.is_valid():
-        context = {"haul": haul, "gauge": gauge, "index": index, "unit": unit}
-        context |= _held(form, coach, plan, typed=_typed(request))
-        context["mass"] = form.cleaned_data.get("reading")
-        return render(request, "gauge/_frozen.html", context, status=422)
+        again = held(
+            form, coach, plan, typed=_typed(request), mass=form.cleaned_data.get("reading")
+        )
+        frozen = Frozen(haul=haul, gauge=gauge, index=index, held=again)
+        return show(request, "gauge/_frozen.html", frozen, status=422)
     aboard = form.cleaned_data["aboard"]
     keep_reading(
         haul,

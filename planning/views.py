@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from django.core.paginator import Paginator
+from django.core.paginator import Page, Paginator
 from django.db.models import QuerySet
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
@@ -23,8 +23,9 @@ from hauls.store import create_haul
 from mechanics.errors import MechanicsError
 from pictures.outfit import WIDTH
 from planfile.errors import PlanFileError
-from planning.cards import cards_of
+from planning.cards import Card, cards_of
 from planning.forms import FindForm
+from web.pages import parts, show
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = 48
@@ -38,6 +39,19 @@ def _hauls(request: YardRequest) -> HaulQuerySet:
     return Haul.objects.filter(yard=request.yard)
 
 
+@dataclass(frozen=True, kw_only=True)
+class Found:
+    """A page of the hauls found; ``query`` is the rest of the address, with its ``&``."""
+
+    cards: list[Card]
+    page: Page[Haul]
+    width: float
+    form: FindForm
+    search: str
+    narrowed: bool
+    query: str
+
+
 @require_GET
 @in_yard
 def home(request: YardRequest) -> HttpResponse:
@@ -48,20 +62,21 @@ def home(request: YardRequest) -> HttpResponse:
     query = request.GET.copy()
     query.pop("page", None)
     search = str(request.GET.get("q", "")).strip()[:100]
-    context = {
-        "cards": cards_of(page.object_list, request.user.unit_system),
-        "page": page,
-        "width": WIDTH,
-        "form": form,
-        "search": search,
-        "narrowed": form.narrowed,
-        "query": f"{query.urlencode()}&" if query else "",
-    }
+    found = Found(
+        cards=cards_of(page.object_list, request.user.unit_system),
+        page=page,
+        width=WIDTH,
+        form=form,
+        search=search,
+        narrowed=form.narrowed,
+        query=f"{query.urlencode()}&" if query else "",
+    )
     if request.headers.get("HX-Request"):
-        return render(request, "planning/_cards.html", context)
+        return show(request, "planning/_cards.html", found)
     looking = bool(search or form.narrowed)
-    start = _first_steps(request, looking=looking, empty=not context["cards"])
-    return render(request, "planning/home.html", {**context, **vars(start), "place": "haul"})
+    start = _first_steps(request, looking=looking, empty=not found.cards)
+    home = Home(**parts(found), **parts(start))
+    return show(request, "planning/home.html", home, place="haul")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -93,6 +108,11 @@ class Start:
     first: bool
     lacking: list[Lacking]
     lacking_more: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class Home(Found, Start):
+    """The yard's hauls, and what it has yet to do."""
 
 
 def _first_steps(request: YardRequest, *, looking: bool, empty: bool) -> Start:

@@ -2,23 +2,30 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection, Iterable, Sequence
+from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
 from urllib.parse import urlencode
 
 from django.contrib import messages
 from django.http import Http404, HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from book.errors import IncompleteError
 from book.kinds import KINDS, slug_of
 from book.models import Configuration, Machine, Thing, Ticket, Trailer, Truck
+from hauls.models import Haul
 from measures import Quantity, UnitSystem
 from measures.writing import write_mass
-from weighing.chart import Weighed, chart
+from web.pages import show
+from weighing.chart import Chart, Weighed, chart
 from weighing.fitting import (
+    Estimate,
+    Residual,
     StaleFit,
+    Together,
     accept,
     agreement,
     all_explained,
@@ -29,10 +36,11 @@ from weighing.fitting import (
     slip_words,
     versions,
 )
-from weighing.gathering import Subject, subjects_of
-from weighing.learning import bias_of
+from weighing.gathering import Gathered, Subject, subjects_of
+from weighing.learning import Learned, bias_of
 from weighing.models import AcceptedFit
-from weighing.views import row_of, tickets_of
+from weighing.pages import TicketRow, row_of
+from weighing.views import tickets_of
 from yards.access import YardRequest, in_yard, planners
 
 FEWEST_CHARTED = 2
@@ -48,6 +56,57 @@ SERIES: dict[str, tuple[str, dict[type[Thing], str]]] = {
     "rear_axle_mass": ("Rear axle", {Truck: "rear_axle_mass", Machine: "rear_axle_mass"}),
 }
 """Figures that are charted, and the book's field that each is beside."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Weighings:
+    """Every weighing of a thing: its charts, its tickets, what they can be put together to, and
+    how its plans have compared with the scale."""
+
+    thing: Thing
+    slug: str
+    charts: list[tuple[str, Chart | None]]
+    rows: list[TicketRow]
+    fits: list[tuple[Subject, int, str]]
+    bias: list[Learned]
+    unit: UnitSystem
+
+
+@dataclass(frozen=True, kw_only=True)
+class FitPage:
+    """Readings put together.
+
+    ``lacks`` says what the book has to know first. ``left`` are readings left out,
+    ``unusable`` tickets that say too little. The rest is of the fit ``found``, if there is one;
+    ``at`` are the versions of the book's entries it was made of.
+    """
+
+    subject: Subject
+    address: str
+    since: str
+    things: Sequence[tuple[Thing, str]]
+    accepted: Iterable[AcceptedFit]
+    lacks: str = ""
+    left: Sequence[Gathered] = ()
+    unusable: Sequence[tuple[Ticket, str]] = ()
+    without: Collection[str] = ()
+    found: Together | None = None
+    estimates: Sequence[Estimate] = ()
+    offered: bool = False
+    residuals: Sequence[Residual] = ()
+    agreement: str = ""
+    contradict: bool = False
+    slips: Sequence[str] = ()
+    all_explained: bool = True
+    hauls: Sequence[Haul] = ()
+    at: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class FitList:
+    """What there are readings of: the address of its fit, the subject, how many tickets."""
+
+    listed: list[tuple[str, Subject, int]]
 
 
 @require_GET
@@ -75,17 +134,16 @@ def weighings(request: YardRequest, slug: str, pk: int) -> HttpResponse:
         )
         charts.append((title, drawn))
     subjects = [] if isinstance(thing, Truck) else subjects_of(request.yard, thing)
-    context = {
-        "thing": thing,
-        "slug": slug,
-        "charts": charts,
-        "rows": [row_of(ticket) for ticket in found],
-        "fits": [(subject, count, _address(subject)) for subject, count in subjects],
-        "bias": bias_of(thing, unit) if isinstance(thing, Trailer) else [],
-        "unit": unit,
-        "place": "weigh",
-    }
-    return render(request, "weighing/weighings.html", context)
+    page = Weighings(
+        thing=thing,
+        slug=slug,
+        charts=charts,
+        rows=[row_of(ticket) for ticket in found],
+        fits=[(subject, count, _address(subject)) for subject, count in subjects],
+        bias=bias_of(thing, unit) if isinstance(thing, Trailer) else [],
+        unit=unit,
+    )
+    return show(request, "weighing/weighings.html", page, place="weigh")
 
 
 def _alike(ticket: Ticket, thing: Any) -> bool:
@@ -149,43 +207,45 @@ def together(request: YardRequest) -> HttpResponse:
     unit = request.user.unit_system
     without = set(request.GET.getlist("without"))
     since = _since(request.GET)
-    context: dict[str, Any] = {
-        "subject": subject,
-        "address": _address(subject),
-        "found": None,
-        "since": since.isoformat() if since else "",
-        "lacks": "",
-        "unusable": [],
-        "left": [],
-        "things": [(t, slug_of(t)) for t in (subject.trailer, subject.machine) if t is not None],
-        "accepted": AcceptedFit.objects.filter(
+    page = FitPage(
+        subject=subject,
+        address=_address(subject),
+        since=since.isoformat() if since else "",
+        things=[(t, slug_of(t)) for t in (subject.trailer, subject.machine) if t is not None],
+        accepted=AcceptedFit.objects.filter(
             yard=request.yard,
             trailer=subject.trailer,
             machine=subject.machine,
             configuration=subject.configuration,
         ).select_related("accepted_by")[:5],
-        "place": "weigh",
-    }
+    )
     try:
         found, (left, unusable) = put_together(subject, without, since)
     except IncompleteError as error:
-        context["lacks"] = str(error)
+        page = replace(page, lacks=str(error))
     else:
-        context |= {"left": left, "unusable": unusable, "without": without}
+        page = replace(page, left=left, unusable=unusable, without=without)
         if found is not None:
-            context |= {
-                "found": found,
-                "estimates": (rows := estimates(found, unit)),
-                "offered": any(row.offered for row in rows),
-                "residuals": residuals(found, unit),
-                "agreement": agreement(found),
-                "contradict": found.fitted.contradict,
-                "slips": slip_words(found, unit),
-                "all_explained": all_explained(found),
-                "hauls": hauls_on(subject),
-                "at": versions(subject),
-            }
-    return render(request, "weighing/fit.html", context)
+            page = _with_fit(page, found, unit)
+    return show(request, "weighing/fit.html", page, place="weigh")
+
+
+def _with_fit(page: FitPage, found: Together, unit: UnitSystem) -> FitPage:
+    """The page with what the readings say together."""
+    rows = estimates(found, unit)
+    return replace(
+        page,
+        found=found,
+        estimates=rows,
+        offered=any(row.offered for row in rows),
+        residuals=residuals(found, unit),
+        agreement=agreement(found),
+        contradict=found.fitted.contradict,
+        slips=slip_words(found, unit),
+        all_explained=all_explained(found),
+        hauls=hauls_on(page.subject),
+        at=versions(page.subject),
+    )
 
 
 def _since(sent: Any) -> date | None:
@@ -199,8 +259,7 @@ def _since(sent: Any) -> date | None:
 def _choose(request: YardRequest) -> HttpResponse:
     """What there are readings of."""
     listed = [(_address(s), s, count) for s, count in subjects_of(request.yard)]
-    context = {"listed": listed, "place": "weigh"}
-    return render(request, "weighing/fits.html", context)
+    return show(request, "weighing/fits.html", FitList(listed=listed), place="weigh")
 
 
 @require_POST

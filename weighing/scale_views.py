@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from dataclasses import dataclass
 
 from django.contrib import messages
 from django.http import HttpResponse
@@ -13,8 +13,19 @@ from django.views.decorators.http import require_http_methods
 from aspects.rooms import aspect_page, with_plan
 from hauls.models import Haul
 from mechanics.plan import Plan
-from weighing.scaling import HaulTicketForm, keep_haul_ticket, read_boxes, scale_page
+from web.pages import parts
+from weighing.scaling import HaulTicketForm, ScalePage, keep_haul_ticket, read_boxes, scale_page
 from yards.access import YardRequest, in_yard
+
+
+@dataclass(frozen=True, kw_only=True)
+class ScaleView(ScalePage):
+    """Planned beside read, and the form that keeps it; ``problems`` are of its boxes."""
+
+    form: HaulTicketForm
+    problems: list[str]
+    posted: bool
+    not_kept: bool
 
 
 @require_http_methods(["GET", "POST"])
@@ -40,18 +51,18 @@ def scale(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
             return redirect("weighed", ticket.pk)
     sent = request.POST if request.method == "POST" else request.GET
     page = scale_page(haul, plan, sent, unit)
-    context: dict[str, Any] = {
-        "form": form,
-        "problems": problems,
-        "posted": posted,
-        "not_kept": posted and bool(problems or form.errors),
-        **page,
-    }
+    view = ScaleView(
+        **parts(page),
+        form=form,
+        problems=problems,
+        posted=posted,
+        not_kept=posted and bool(problems or form.errors),
+    )
     return aspect_page(
         request,
         "weighing/scale.html",
         haul,
         "scale",
-        context,
-        wrong=posted or bool(page["wrong"]),
+        view,
+        wrong=posted or bool(page.wrong),
     )

@@ -12,14 +12,14 @@ from django.db import transaction
 from book.models import Aboard, Ticket
 from hauls.models import Haul
 from measures import Quantity, ReadingError, UnitSystem, read_mass
-from measures.writing import write_entered, write_mass, write_percent
+from measures.writing import with_sign, write_entered, write_mass, write_percent
 from mechanics.loads import Loads, bar_factor_m, compute_loads
 from mechanics.plan import Plan
 from mechanics.scalehouse import Pads, pads, printed, scale_doubt_kg
 from planfile.document import text
 from planfile.draft import tidy
 from weighing.forms import AtAScale
-from weighing.learning import FIGURES, bias_of
+from weighing.learning import FIGURES, Learned, bias_of
 from weighing.models import HaulTicket
 from weighing.services import quantity
 from yards.models import User
@@ -64,7 +64,29 @@ class PadRow:
     near: bool = True
 
 
-def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> dict[str, Any]:
+@dataclass(frozen=True, kw_only=True)
+class ScalePage:
+    """Planned beside read: the pads, the trailer's axles, the truck alone, and what follows.
+
+    ``practice`` tells a ticket made up by the page, ``bias`` what the trailer's tickets have
+    taught, ``kept`` the haul's own tickets, ``wrong`` the first box that is no mass.
+    """
+
+    rows: list[PadRow]
+    alone: list[PadRow]
+    axles: list[PadRow]
+    total: PadRow | None
+    tongue: PadRow | None
+    planned_total: str
+    next_practice: str
+    practice: bool
+    all_read: bool
+    bias: list[Learned]
+    kept: list[Past]
+    wrong: str
+
+
+def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> ScalePage:
     """The pads with what was sent for each; ``practice`` prints a ticket of its own."""
     loads = compute_loads(plan)
     true = pads(loads)
@@ -87,38 +109,30 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> dict[str,
     alone, alone_kg = _alone(loads, sent, unit)
     total = None
     if len(read) == len(PADS):
-        total, _ = _row(
-            "together", "All of it", true.together_kg, write_mass(sum(read.values()), unit), unit
-        )
+        total = _beside("together", "All of it", true.together_kg, sum(read.values()), unit)
     tongue = None
     if len(alone_kg) == len(ALONE) and {"steer", "drive"} <= set(read):
         kg = read["steer"] + read["drive"] - sum(alone_kg.values())
-        tongue, _ = _row(
-            "tongue",
-            "Tongue, from the two weighings",
-            loads.trailer.handed_kg,
-            write_mass(kg, unit) if kg >= 0 else f"−{write_mass(-kg, unit)}",
-            unit,
-            doubts=4,
-        )
+        words = "Tongue, from the two weighings"
+        tongue = _beside("tongue", words, loads.trailer.handed_kg, kg, unit, doubts=4)
     wrong = next((row.wrong for row in (*rows, *axles, *alone) if row.wrong), "")
-    return {
-        "rows": rows,
-        "alone": alone,
-        "axles": axles,
-        "total": total,
-        "tongue": tongue,
-        "planned_total": write_mass(true.together_kg, unit),
-        "next_practice": str(int(seed) + 1) if seed.isdigit() else "1",
-        "practice": bool(seed),
-        "all_read": len(read) == len(PADS) and not wrong,
-        "bias": learned,
-        "kept": [
+    return ScalePage(
+        rows=rows,
+        alone=alone,
+        axles=axles,
+        total=total,
+        tongue=tongue,
+        planned_total=write_mass(true.together_kg, unit),
+        next_practice=str(int(seed) + 1) if seed.isdigit() else "1",
+        practice=bool(seed),
+        all_read=len(read) == len(PADS) and not wrong,
+        bias=learned,
+        kept=[
             past(one, unit)
             for one in haul.weighings.filter(ticket__method=METHOD).select_related("ticket")
         ],
-        "wrong": wrong,
-    }
+        wrong=wrong,
+    )
 
 
 def _practice(true: Pads, seed: str) -> Pads:
@@ -164,41 +178,51 @@ def _row(
     typed: str,
     unit: UnitSystem,
     taught: float = 0.0,
-    *,
-    doubts: int = 1,
 ) -> tuple[PadRow, float | None]:
     shown = write_mass(planned, unit)
     learned = write_mass(planned + taught, unit) if taught else ""
     if not typed:
         return PadRow(name=name, label=label, planned=shown, learned=learned), None
     try:
-        kg = float(read_mass(typed.lstrip("−"), unit.mass_unit).si)
+        kg = float(read_mass(typed, unit.mass_unit).si)
     except ReadingError as error:
         row = PadRow(
             name=name, label=label, planned=shown, learned=learned, typed=typed, wrong=str(error)
         )
         return row, None
-    kg = -kg if typed.startswith("−") else kg
+    return _beside(name, label, planned, kg, unit, typed=typed, learned=learned), kg
+
+
+def _beside(
+    name: str,
+    label: str,
+    planned: float,
+    kg: float,
+    unit: UnitSystem,
+    *,
+    typed: str = "",
+    learned: str = "",
+    doubts: int = 1,
+) -> PadRow:
+    """What was read beside what is planned; ``doubts`` is of how many readings it is made."""
     apart = kg - planned
     part = apart / planned if planned else 0.0
-    sign = "+" if apart >= 0 else "−"
     within = abs(apart) <= doubts * scale_doubt_kg(kg)
     words = (
         "as planned"
         if within
         else f"{write_percent(abs(part))} {'more' if apart > 0 else 'less'} than planned"
     )
-    row = PadRow(
+    return PadRow(
         name=name,
         label=label,
-        planned=shown,
+        planned=write_mass(planned, unit),
         learned=learned,
-        typed=typed,
-        difference=f"{sign} {write_mass(abs(apart), unit)}",
+        typed=typed or write_mass(kg, unit),
+        difference=with_sign(apart, write_mass(abs(apart), unit)),
         words=words,
         near=within,
     )
-    return row, kg
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -222,7 +246,7 @@ def past(one: HaulTicket, unit: UnitSystem) -> Past:
                     words,
                     write_mass(float(planned[name]), unit),
                     write_mass(float(read[name]), unit),
-                    f"{'+' if apart >= 0 else '−'} {write_mass(abs(apart), unit)}",
+                    with_sign(apart, write_mass(abs(apart), unit)),
                 )
             )
     return Past(ticket=one.ticket, rows=rows)

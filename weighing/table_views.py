@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.http import HttpResponse
-from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from book.table_views import TableFileForm, csv_file, report
+from book.table_views import TableFileForm, TakeIn, csv_file, report
 from measures.writing import in_units_of
+from web.pages import show
 from weighing.finding import FindTickets
 from weighing.ticket_table import COLUMNS, take_tickets_in, write_tickets
 from weighing.views import tickets_of
@@ -32,23 +30,20 @@ def tickets_out(request: YardRequest) -> HttpResponse:
 @planners
 def tickets_in(request: YardRequest) -> HttpResponse:
     """Try a table of tickets; taken in only when the person says so after seeing what it does."""
-    context: dict[str, Any] = {
-        "columns": [
-            (c.header(request.user.unit_system), in_units_of(c.words, request.user.unit_system))
-            for c in COLUMNS
-        ],
-        "form": TableFileForm(),
-        "outcome": None,
-        "wrong": "",
-        "place": "weigh",
-    }
-    status = 200
+    unit = request.user.unit_system
+    page, status = (
+        TakeIn(
+            columns=[(c.header(unit), in_units_of(c.words, unit)) for c in COLUMNS],
+            form=TableFileForm(),
+        ),
+        200,
+    )
     if request.method == "POST":
-        status = report(
+        page, status = report(
             request,
-            context,
+            page,
             lambda text: take_tickets_in(
                 text, yard=request.yard, user=request.user, stamp=request.POST.get("stamp")
             ),
         )
-    return render(request, "weighing/tickets_in.html", context, status=status)
+    return show(request, "weighing/tickets_in.html", page, place="weigh", status=status)

@@ -2,69 +2,30 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
-from urllib.parse import urlencode
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.core.paginator import Paginator
 from django.http import Http404, HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
-from django.urls import reverse
+from django.shortcuts import get_object_or_404, redirect
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from book.fields import field_words
 from book.kinds import slug_of
 from book.models import Ticket
 from book.services.photos import PhotoError
-from measures import Quantity, UnitSystem
-from measures.reading import ReadingError, read_length, read_mass
-from measures.writing import write_entered, write_given, write_length, write_mass, write_percent
-from mechanics.weighing import Figure, Line, Result
+from web.pages import show
 from weighing.finding import FindTickets
 from weighing.forms import AboardRows, WeighForm, machines_of, rows_of
 from weighing.methods import HAS, METHODS, WANTS, Method
-from weighing.scaling import BOX_LABELS
-from weighing.scaling import METHOD as HAUL
-from weighing.services import StaleTicket, doubts, keep_ticket, offers, take_over, would_offer
+from weighing.pages import Picker, TicketList, row_of, ticket_page, weigh_page
+from weighing.services import StaleTicket, keep_ticket, take_over
 from weighing.tools import tools
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = 50
 """Tickets on one page of the list."""
-
-NAMES = {
-    "trailer": "The trailer",
-    "machine": "The machine",
-    "whole": "All of it",
-    "tongue": "The tongue",
-    "load": "The load on the beam",
-    "trailer_axles": "The trailer's axles",
-    "axles": "The axles together",
-    "truck_front_hitched": "Truck's front axle, hitched",
-    "truck_rear_hitched": "Truck's rear axle, hitched",
-    "truck_front": "Truck's front axle, alone",
-    "truck_rear": "Truck's rear axle, alone",
-    "balance": "Balance point, from the first support",
-    "left": "Left side",
-    "right": "Right side",
-    "mean": "The mean",
-    "scatter": "Single readings scatter by",
-    "front_given_back": "Bars put back on the front axle",
-    "part_given_back": "Part of its drop given back",
-    "bars_to_trailer": "Bars move to the trailer's axles",
-}
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Shown:
-    """A figure or a line of the arithmetic, written out."""
-
-    name: str
-    amount: str
-    tolerance: str = ""
 
 
 @require_GET
@@ -78,17 +39,16 @@ def picker(request: YardRequest) -> HttpResponse:
         for method in METHODS.values()
         if (has not in HAS or has in method.has) and (want not in WANTS or want in method.wants)
     ]
-    context = {
-        "methods": found,
-        "tools": tools(),
-        "has": HAS,
-        "wants": WANTS,
-        "chosen_has": has if has in HAS else "",
-        "chosen_want": want if want in WANTS else "",
-        "recent": tickets_of(request)[:5],
-        "place": "weigh",
-    }
-    return render(request, "weighing/picker.html", context)
+    page = Picker(
+        methods=found,
+        tools=tools(),
+        has=HAS,
+        wants=WANTS,
+        chosen_has=has if has in HAS else "",
+        chosen_want=want if want in WANTS else "",
+        recent=tickets_of(request)[:5],
+    )
+    return show(request, "weighing/picker.html", page, place="weigh")
 
 
 @require_http_methods(["GET", "POST"])
@@ -211,75 +171,12 @@ def _weigh(
             else:
                 messages.success(request, "The ticket is kept. Nothing in the book has changed.")
                 return redirect("weighed", kept.pk)
-    context = {
-        "method": method,
-        "address": reverse("weigh_by", args=[method.slug])
-        if ticket is None
-        else reverse("edit_ticket", args=[ticket.pk]),
-        "form": form,
-        "loads": loads,
-        "ticket": ticket,
-        "outcome": None if result is None else outcome_of(result, unit),
-        "doubts": [] if result is None else doubts(form, result, unit),
-        "hand_over": _hand_over(form) if result is not None else "",
-        "offers": [] if result is None else would_offer(form, result, system=unit),
-        "problems": _problems(form) if data is not None and looking else [],
-        "title": method.title,
-        "place": "weigh",
-    }
+    page = weigh_page(
+        form, loads, result, unit, ticket=ticket, looking=data is not None and looking
+    )
     if looking:
-        return render(request, "weighing/_outcome.html", context)
-    return render(request, "weighing/method.html", context, status=status)
-
-
-def _hand_over(form: WeighForm) -> str:
-    """Where a wheel read over a beam goes on to the other wheels, its readings with it."""
-    if form.method.slug != "lever":
-        return ""
-    boxes = {"reading": "left_1", "tare": "tare", "beam": "beam", "arm": "arm"}
-    read = {boxes[name]: write_entered(q) for name, q in form.readings().items()}
-    return f"{reverse('weigh_by', args=['wheel-by-wheel'])}?{urlencode(read)}"
-
-
-def _problems(form: WeighForm) -> list[str]:
-    """What is wrong with readings that were typed; empty boxes are not wrong yet."""
-    return [
-        f"{bound.label}: {error}"
-        for bound in [*form.boxes, *form.scale]
-        for error in form.errors.get(bound.name, [])
-        if form.data.get(bound.name) or bound.name == form.cannot_be
-    ]
-
-
-def outcome_of(result: Result, unit: UnitSystem) -> dict[str, Any]:
-    """Arithmetic and figures of a result, written out."""
-    return {
-        "lines": [_line(line, unit) for line in result.lines],
-        "main": shown(result.main, unit),
-        "figures": [shown(figure, unit) for figure in result.figures[1:]],
-    }
-
-
-def _line(line: Line, unit: UnitSystem) -> Shown:
-    if line.bare:
-        amount = f"{line.value:.3g}"
-    elif line.length:
-        amount = write_length(line.value, unit)
-    else:
-        amount = write_mass(line.value, unit)
-    return Shown(name=line.name, amount=f"{line.sign} {amount}")
-
-
-def shown(figure: Figure, unit: UnitSystem) -> Shown:
-    """A figure with its tolerance, written out."""
-    if figure.of == "part_given_back":
-        amount, tolerance = write_percent(figure.value), write_percent(figure.tolerance)
-    else:
-        write = write_length if figure.of == "balance" else write_mass
-        amount = write(figure.value, unit)
-        tolerance = write(figure.tolerance, unit) if figure.tolerance else ""
-    name = NAMES.get(figure.of) or figure.of.replace("_", " ").capitalize()
-    return Shown(name=name, amount=amount, tolerance=tolerance)
+        return show(request, "weighing/_outcome.html", page)
+    return show(request, "weighing/method.html", page, place="weigh", status=status)
 
 
 def tickets_of(request: YardRequest) -> Any:
@@ -297,40 +194,13 @@ def tickets(request: YardRequest) -> HttpResponse:
     """Every ticket of the yard, the newest first, narrowed by words, thing and dates."""
     find = FindTickets(request.GET, yard=request.yard)
     page = Paginator(find.narrowed(tickets_of(request)), LISTED).get_page(request.GET.get("page"))
-    context = {
-        "page": page,
-        "rows": [row_of(ticket) for ticket in page.object_list],
-        "find": find,
-        "address": find.address(),
-        "place": "weigh",
-    }
-    return render(request, "weighing/tickets.html", context)
-
-
-def row_of(ticket: Ticket) -> dict[str, Any]:
-    """A ticket with its thing, its way of weighing and its figures."""
-    method = METHODS.get(ticket.method)
-    return {
-        "ticket": ticket,
-        "thing": ticket.thing,
-        "called": str(ticket.configuration or ticket.thing or "Not in the book"),
-        "how": method.title if method else "A haul on three pads" if ticket.method == HAUL else "",
-        "figures": [
-            (field_words(Ticket, name), getattr(ticket, name))
-            for name in Ticket.FIGURES
-            if getattr(ticket, name) is not None
-        ],
-    }
-
-
-DOUBTED = {
-    "whole_mass": "whole",
-    "tongue_mass": "tongue",
-    "front_axle_mass": "front axle",
-    "rear_axle_mass": "rear axle",
-    "axles_mass": "trailer axles",
-}
-"""What of a ticket may be off, as the page names it."""
+    listed = TicketList(
+        page=page,
+        rows=[row_of(ticket) for ticket in page.object_list],
+        find=find,
+        address=find.address(),
+    )
+    return show(request, "weighing/tickets.html", listed, place="weigh")
 
 
 @require_GET
@@ -338,65 +208,8 @@ DOUBTED = {
 def weighed(request: YardRequest, pk: int) -> HttpResponse:
     """One ticket: what was read, what follows, and what the book could take over."""
     ticket = get_object_or_404(tickets_of(request), pk=pk)
-    unit = request.user.unit_system
-    method = METHODS.get(ticket.method)
-    boxes = {box.name: box.label for box in method.boxes} if method else dict(BOX_LABELS)
-    boxes |= {"step": "The scale's step", "capacity": "its capacity"}
-    read = ticket.readings.get("boxes", {})
-    family = [ticket.first] if ticket.first else list(ticket.again.order_by("weighed_on", "pk"))
-    context = {
-        **row_of(ticket),
-        "tolerances": [
-            f"{write_mass(kg, unit)} on the {DOUBTED[name]}"
-            for name, kg in ticket.readings.get("tolerance_kg", {}).items()
-            if name in DOUBTED and kg
-        ],
-        "others": [
-            shown(Figure(of=of, value=value, tolerance=tolerance), unit)
-            for of, value, tolerance in ticket.readings.get("figures", [])
-            if of in NAMES
-            and of not in ("trailer", "machine", "whole", "tongue", "load")
-            and of != "trailer_axles"
-        ],
-        "read": [
-            (label, _as_read(read[name], unit)) for name, label in boxes.items() if name in read
-        ],
-        "slug": slug_of(ticket.thing) if ticket.thing else "",
-        "loads": list(ticket.loads.select_related("machine", "configuration")),
-        "photos": list(ticket.photos.all()),
-        "family": [(other, _apart(ticket, other, unit)) for other in family if other],
-        "offers": offers(ticket),
-        "empty": ticket.readings.get("empty", False),
-        "may_change": _may_change(request, ticket),
-        "method": method,
-        "of_haul": getattr(ticket, "of_haul", None),
-        "place": "weigh",
-    }
-    return render(request, "weighing/ticket.html", context)
-
-
-def _as_read(text: str, unit: UnitSystem) -> str:
-    """What was typed into a box, in the person's units where it is a figure."""
-    for read, own in ((read_mass, unit.mass_unit), (read_length, unit.length_unit)):
-        try:
-            return write_given(read(text, own), unit)
-        except ReadingError:
-            continue
-    return text
-
-
-def _apart(ticket: Ticket, other: Ticket, unit: UnitSystem) -> list[tuple[str, str]]:
-    """How far the same figures of two tickets lie apart: this one less the other."""
-    found = []
-    for name in Ticket.FIGURES:
-        one: Quantity | None = getattr(ticket, name)
-        two: Quantity | None = getattr(other, name)
-        if one is not None and two is not None:
-            apart = float(one.si - two.si)
-            sign = "+" if apart >= 0 else "−"
-            label = field_words(Ticket, name)
-            found.append((label, f"{sign} {write_mass(abs(apart), unit)}"))
-    return found
+    page = ticket_page(ticket, request.user.unit_system, may_change=_may_change(request, ticket))
+    return show(request, "weighing/ticket.html", page, place="weigh")
 
 
 @require_POST

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from dataclasses import dataclass
 from typing import Any
 
 from django.conf import settings
@@ -21,6 +23,7 @@ from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from measures.writing import UnitSystem
+from web.pages import show
 from yards.access import YardRequest, in_yard, owners
 from yards.forms import InvitationForm, NewPasswordForm, OwnPasswordForm, PersonForm, SignUpForm
 from yards.models import Invitation, Membership, Role, User
@@ -76,6 +79,17 @@ def new_yard(request: HttpRequest) -> HttpResponse:
     return render(request, "yards/sign_up.html", context, status=status)
 
 
+@dataclass(frozen=True, kw_only=True)
+class JoinPage:
+    """An invitation, and a form for whoever is not signed in."""
+
+    invitation: Invitation
+    role_label: str
+    form: PersonForm
+    wrong: str
+    signed_in: bool
+
+
 @require_http_methods(["GET", "POST"])
 def joining(request: HttpRequest, token: str) -> HttpResponse:
     """Come into a yard by an invitation's link, as a new person or as the one signed in."""
@@ -98,16 +112,15 @@ def joining(request: HttpRequest, token: str) -> HttpResponse:
                 login(request, user, backend=BACKEND)
             messages.success(request, f"You are in {invitation.yard.name} now.")
             return redirect("home")
-    context = {
-        "invitation": invitation,
-        "role_label": Role(invitation.role).label.lower(),
-        "form": form,
-        "wrong": wrong,
-        "signed_in": signed_in,
-        "place": "",
-    }
+    page = JoinPage(
+        invitation=invitation,
+        role_label=Role(invitation.role).label.lower(),
+        form=form,
+        wrong=wrong,
+        signed_in=signed_in,
+    )
     status = 422 if request.method == "POST" else 200
-    return render(request, "yards/join.html", context, status=status)
+    return show(request, "yards/join.html", page, place="", status=status)
 
 
 @require_http_methods(["GET", "POST"])
@@ -130,6 +143,21 @@ def people(request: YardRequest) -> HttpResponse:
     return _people(request, form, status=422 if form.is_bound else 200)
 
 
+@dataclass(frozen=True, kw_only=True)
+class PeoplePage:
+    """A yard's people and open invitations; ``roles`` are value, name and what each may.
+
+    ``link`` is a new one, shown this once, ``link_words`` what it is for.
+    """
+
+    members: Iterable[Membership]
+    invitations: Iterable[Invitation]
+    roles: list[tuple[str, str, str]]
+    form: InvitationForm
+    link: str
+    link_words: str
+
+
 def _people(
     request: YardRequest,
     form: InvitationForm,
@@ -142,16 +170,15 @@ def _people(
     invitations = Invitation.objects.filter(
         yard=request.yard, used_by=None, expires_at__gt=timezone.now()
     )
-    context = {
-        "members": members,
-        "invitations": invitations,
-        "roles": [(role.value, role.label, role.may) for role in Role],
-        "form": form,
-        "link": link,
-        "link_words": link_words,
-        "place": "",
-    }
-    return render(request, "yards/people.html", context, status=status)
+    page = PeoplePage(
+        members=members,
+        invitations=invitations,
+        roles=[(role.value, role.label, role.may) for role in Role],
+        form=form,
+        link=link,
+        link_words=link_words,
+    )
+    return show(request, "yards/people.html", page, place="", status=status)
 
 
 def _member(request: YardRequest, pk: int) -> Membership:

@@ -18,7 +18,6 @@ from yards.access import YardRequest, in_yard
 def arrange(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """The best order, facing and place of the loads; without one, what would make them fit."""
     page = arrange_page(haul, request.yard, request.GET, request.user.unit_system)
-    context = {**vars(page), "base": haul.revision}
     return aspect_page(
-        request, "arrange/arrange.html", haul, "arrange", context, wrong=bool(page.wrong)
+        request, "arrange/arrange.html", haul, "arrange", page, wrong=bool(page.wrong)
     )

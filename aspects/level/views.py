@@ -2,19 +2,37 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
-from aspects.level.bars import bars_page, read_gauge, read_restoration
-from aspects.level.words import level_page
+from aspects.level.bars import BarsPage, bars_page, read_gauge, read_restoration
+from aspects.level.words import LevelPage, level_page
 from aspects.rooms import aspect_page, with_plan
 from hauls.models import Haul
 from hauls.steps import StaleRevision
 from hauls.store import save_haul
 from mechanics.plan import Plan
+from web.pages import parts
 from yards.access import YardRequest, in_yard, planners
+
+
+@dataclass(frozen=True, kw_only=True)
+class LevelView(LevelPage):
+    """How it rides, and the bars as they are being set.
+
+    ``wanted`` is the gauge reading that was asked for, ``wrong`` and ``wrong_gauge`` what
+    cannot be read of what was typed; ``base`` the revision that a change is made of.
+    """
+
+    bars: BarsPage
+    base: int
+    wanted: str
+    wrong: str
+    wrong_gauge: str
 
 
 @require_GET
@@ -26,16 +44,16 @@ def level(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     part, wrong = read_restoration(request.GET.get("restore"), plan)
     wanted = request.GET.get("gauge")
     by_gauge, wrong_gauge = read_gauge(wanted, plan, length, unit)
-    context = {
-        **vars(level_page(plan, unit)),
-        "bars": bars_page(plan, part if by_gauge is None else by_gauge, length, unit),
-        "base": haul.revision,
-        "wanted": (wanted or "")[:40],
-        "wrong": wrong,
-        "wrong_gauge": wrong_gauge,
-    }
+    page = LevelView(
+        **parts(level_page(plan, unit)),
+        bars=bars_page(plan, part if by_gauge is None else by_gauge, length, unit),
+        base=haul.revision,
+        wanted=(wanted or "")[:40],
+        wrong=wrong,
+        wrong_gauge=wrong_gauge,
+    )
     template = "level/_bars.html" if request.headers.get("HX-Request") else "level/level.html"
-    return aspect_page(request, template, haul, "level", context, wrong=bool(wrong or wrong_gauge))
+    return aspect_page(request, template, haul, "level", page, wrong=bool(wrong or wrong_gauge))
 
 
 @require_POST

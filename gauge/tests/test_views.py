@@ -11,6 +11,7 @@ from typing import Any
 from django.test import Client, override_settings
 
 from book.models import Ticket
+from gauge import coaching
 from gauge.coaching import Coach, aim_of, distance
 from gauge.hub import HubThread
 from gauge.management.commands.gauge_hub import known
@@ -51,7 +52,7 @@ class Panel(YardCase):
         haul = Haul.objects.get(name=name) if name else self.haul
         return Coach(aim_of(haul, 0, STEP), unit, **more)
 
-    def panel(self, told: dict[str, Any], **more: Any) -> dict[str, Any]:
+    def panel(self, told: dict[str, Any], **more: Any) -> coaching.Panel:
         coach = self.coach(**more)
         coach.see(told)
         return coach.panel(told)
@@ -59,16 +60,16 @@ class Panel(YardCase):
     def test_heavy_tongue_backs_up_light_tongue_pulls_ahead(self) -> None:
         heavy = self.panel(event(*[1400] * 20), ramps_down=False)
         light = self.panel(event(*[500] * 20), ramps_down=False)
-        self.assertEqual("1,400", heavy["figure"])
-        self.assertRegex(heavy["say"], r"^Back up \d+ in$")
-        self.assertRegex(light["say"], r"^Pull ahead ")
+        self.assertEqual("1,400", heavy.figure)
+        self.assertRegex(heavy.say, r"^Back up \d+ in$")
+        self.assertRegex(light.say, r"^Pull ahead ")
         right = self.panel(event(*[1000] * 20), ramps_down=False)
-        self.assertEqual(("Stop", "stop"), (right["say"], right["move"]))
+        self.assertEqual(("Stop", "stop"), (right.say, right.move))
 
     def test_ramps_count_as_down_until_somebody_says_otherwise(self) -> None:
         right = self.panel(event(*[1000] * 20))
-        self.assertEqual(("Stop. Put the ramps up", "ramps"), (right["say"], right["move"]))
-        self.assertRegex(self.panel(event(*[1400] * 20))["say"], r"^Back up about \d+ in$")
+        self.assertEqual(("Stop. Put the ramps up", "ramps"), (right.say, right.move))
+        self.assertRegex(self.panel(event(*[1400] * 20)).say, r"^Back up about \d+ in$")
         aim = self.coach().aim
         for tail, down, words in (
             ("open", False, "Stop"),
@@ -80,16 +81,16 @@ class Panel(YardCase):
                 coach = Coach(replace(aim, tail=tail), UnitSystem.US)
                 self.assertEqual(down, coach.ramps_down)
                 panel = coach.read_dial(1000 * KG_PER_LB)
-                self.assertEqual(words, panel["say"])
-                self.assertEqual(down, "ramps" in dict(panel["notes"]))
+                self.assertEqual(words, panel.say)
+                self.assertEqual(down, "ramps" in dict(panel.notes))
 
     def test_a_figure_off_a_dial(self) -> None:
         coach = self.coach(ramps_down=False)
         target = coach.aim.band.target_kg
         assert target is not None
         panel = coach.read_dial(target + 8 * 26.75 * KG_PER_LB)
-        self.assertEqual("Back up 8 in", panel["say"])
-        self.assertFalse(panel["stale"])
+        self.assertEqual("Back up 8 in", panel.say)
+        self.assertFalse(panel.stale)
 
     def test_the_inches_are_the_difference_over_what_an_inch_is_worth(self) -> None:
         """5,350 lb on a 200 in lever: 26.75 lb an inch."""
@@ -97,51 +98,51 @@ class Panel(YardCase):
         target = coach.aim.band.target_kg
         assert target is not None
         coach.see(event(*[target / KG_PER_LB + 8 * 26.75] * 20))
-        self.assertEqual("Back up 8 in", coach.panel(event(now=10.0))["say"])
+        self.assertEqual("Back up 8 in", coach.panel(event(now=10.0)).say)
 
     def test_a_machine_that_faces_back_and_one_without_wheels(self) -> None:
         coach = self.coach("Plough out behind the half-ton")
         coach.see(event(*[300] * 20))
-        words = coach.panel(event(now=10.0))["say"]
+        words = coach.panel(event(now=10.0)).say
         self.assertTrue(words.startswith(("Move it", "No place", "Stop")), words)
         turned = self.haul.document["items"][0]["placement"]
         turned["facing"] = "backward"
         Haul.objects.filter(pk=self.haul.pk).update(document=self.haul.document)
         panel = self.panel(event(*[1500] * 20))
-        self.assertTrue(panel["say"].startswith("Pull ahead"), panel["say"])
+        self.assertTrue(panel.say.startswith("Pull ahead"), panel.say)
 
     def test_it_goes_grey_when_readings_stop(self) -> None:
         told = event(*[1000] * 20, now=11.4)
-        self.assertFalse(self.panel(told)["stale"])
+        self.assertFalse(self.panel(told).stale)
         silent = self.panel(event(*[1000] * 20, now=13.0))
-        self.assertTrue(silent["stale"])
-        self.assertEqual("wait", silent["move"])
-        self.assertIn("No reading for 3 s", silent["silence"])
+        self.assertTrue(silent.stale)
+        self.assertEqual("wait", silent.move)
+        self.assertIn("No reading for 3 s", silent.silence)
         gone = self.panel(event(*[1000] * 20, now=15.0, connected=False))
-        self.assertIn("gone for 5 s", gone["silence"])
-        self.assertIn("not connected", self.panel(event(connected=False))["silence"])
+        self.assertIn("gone for 5 s", gone.silence)
+        self.assertIn("not connected", self.panel(event(connected=False)).silence)
 
     def test_what_keeps_it_from_being_trusted_is_said(self) -> None:
-        down = dict(self.panel(event(*[1000] * 20))["notes"])
+        down = dict(self.panel(event(*[1000] * 20)).notes)
         self.assertIn("Put the ramps up before you trust this", down["ramps"])
         carried = self.panel(event(*[1000] * 20), ramps_down=False, down_kg=1100 * KG_PER_LB)
-        notes = dict(carried["notes"])
+        notes = dict(carried.notes)
         # deck ends 292 in behind the ball: 100 lb on the tongue is 217 lb at the tail
         self.assertIn("the tail carried about 217 lb", notes["carried"])
         # a machine on the move stands elsewhere than it did
         moving = event(*[1000 + 20 * n for n in range(20)])
         still_less = self.panel(moving, ramps_down=False, down_kg=2100 * KG_PER_LB)
-        self.assertNotIn("carried", dict(still_less["notes"]))
+        self.assertNotIn("carried", dict(still_less.notes))
         lying = self.panel(event(*[1000] * 20, lying=True, dropped={"unit": 12}))
-        self.assertIn("between pounds and kilograms", dict(lying["notes"])["lying"])
-        self.assertEqual(["12 in another unit than said"], lying["dropped"])
+        self.assertIn("between pounds and kilograms", dict(lying.notes)["lying"])
+        self.assertEqual(["12 in another unit than said"], lying.dropped)
         far = self.panel(event(*[9000] * 20))
-        self.assertIn("other unit", dict(far["notes"])["unit"])
+        self.assertIn("other unit", dict(far.notes)["unit"])
 
     def test_metric(self) -> None:
         panel = self.panel(event(*[1400] * 20), unit=UnitSystem.METRIC, ramps_down=False)
-        self.assertEqual("635", panel["figure"])
-        self.assertRegex(panel["say"], r"^Back up \d+ cm$")
+        self.assertEqual("635", panel.figure)
+        self.assertRegex(panel.say, r"^Back up \d+ cm$")
 
     def test_distances_as_they_are_called_out(self) -> None:
         for inches, words in ((0.2, "1/2 in"), (1.4, "1 1/2 in"), (7.2, "7 in"), (27, "2 ft 3 in")):

@@ -13,7 +13,7 @@ from yards.access import YardRequest, in_yard
 @with_plan
 def straps(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """The page."""
-    return aspect_page(request, "example/straps.html", haul, "straps", {})
+    return aspect_page(request, "example/straps.html", haul, "straps")
 
 
 urlpatterns = [path("straps/", straps, name="haul_straps")]
