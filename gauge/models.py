@@ -7,7 +7,7 @@ import secrets
 from django.db import models
 
 from book.fields import MassField
-from mechanics.units import KG_PER_LB
+from mechanics.scales import HITCH_GAUGE
 from yards.models import YardOwned
 
 
@@ -58,4 +58,4 @@ class Gauge(YardOwned):
     @property
     def step_kg(self) -> float:
         """Its step in kg: 20 lb where none was entered."""
-        return 20 * KG_PER_LB if self.step is None else float(self.step.si)
+        return HITCH_GAUGE.step_kg if self.step is None else float(self.step.si)

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from enum import Enum
 from typing import Any, Final
 
+from mechanics.scales import HITCH_GAUGE
 from mechanics.units import KG_PER_LB, MassUnit
 
 VERSION: Final = 1
@@ -58,7 +59,7 @@ class Facts:
     """What the yard knows of a gauge: its unit, step, rating and lag."""
 
     unit: str
-    step_kg: float = 20 * KG_PER_LB
+    step_kg: float = HITCH_GAUGE.step_kg
     rating_kg: float | None = None
     lag_s: float = 0.0
 

@@ -18,6 +18,7 @@ from mechanics.item import Facing
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 from mechanics.report import evaluate
+from mechanics.scales import HITCH_GAUGE
 from mechanics.units import KG_PER_LB, M_PER_IN
 
 LOOKED_BACK_S: Final = 1.6
@@ -71,7 +72,7 @@ class Shown:
 class Gauge:
     """What is known of the gauge itself: step and lag of its readings."""
 
-    step_kg: float = 20 * KG_PER_LB
+    step_kg: float = HITCH_GAUGE.step_kg
     lag_s: float = 0.0
 
 

@@ -4,16 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Final
 
 from mechanics.loads import Loads
-from mechanics.units import KG_PER_LB
-
-STEP_KG: Final = 20 * KG_PER_LB
-"""Step of a vehicle scale (NIST Handbook 44, from memory)."""
-
-PART: Final = 0.002
-"""Maintenance tolerance, part of the load (NIST Handbook 44, from memory)."""
+from mechanics.scales import VEHICLE
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -41,7 +34,7 @@ def pads(loads: Loads) -> Pads:
 
 def scale_doubt_kg(kg: float) -> float:
     """How far a reading may be from the truth: half a step and the scale's tolerance."""
-    return STEP_KG / 2 + PART * abs(kg)
+    return VEHICLE.doubt_kg(kg)
 
 
 def printed(true: Pads, chance: Callable[[], float]) -> Pads:
@@ -66,4 +59,4 @@ def printed_alone(loads: Loads, chance: Callable[[], float]) -> tuple[float, flo
 
 
 def _one(kg: float, luck: float) -> float:
-    return round(kg * (1 + PART * luck) / STEP_KG) * STEP_KG
+    return round(kg * (1 + VEHICLE.part * luck) / VEHICLE.step_kg) * VEHICLE.step_kg

@@ -14,11 +14,12 @@ from mechanics.item import Item
 from mechanics.limits import load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
-from mechanics.units import KG_PER_LB, M_PER_IN
+from mechanics.scales import VEHICLE
+from mechanics.units import M_PER_IN
 from mechanics.windows import WindowFinder
 
-READING_KG: Final = 20 * KG_PER_LB
-"""Doubt of one scale reading: its step (NIST Handbook 44, from memory)."""
+READING_KG: Final = VEHICLE.step_kg
+"""Doubt of one scale reading: its step."""
 
 BALANCE_M: Final = 1 * M_PER_IN
 """Doubt of a balance point from two axle weights. Common practice, no source."""

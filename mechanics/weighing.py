@@ -14,6 +14,7 @@ from dataclasses import dataclass
 from itertools import product
 
 from mechanics.errors import InputError
+from mechanics.scales import Scale
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -85,13 +86,9 @@ def _surely_positive(reading: Reading, path: str, words: str) -> None:
         raise InputError(path, words)
 
 
-def scale_reading(kg: float, *, step_kg: float, part: float) -> Reading:
-    """A scale's reading with half a step and a part of the load as its tolerance.
-
-    Vehicle scales commonly step by 20 lb and are kept within 0.2 % (NIST Handbook 44, from
-    memory).
-    """
-    return Reading(value=kg, tolerance=step_kg / 2 + part * abs(kg))
+def scale_reading(kg: float, scale: Scale) -> Reading:
+    """A scale's reading with how far it may be off."""
+    return Reading(value=kg, tolerance=scale.doubt_kg(kg))
 
 
 def within_capacity(kg: float, capacity_kg: float, path: str) -> None:

@@ -143,11 +143,10 @@ class WeighForm(AtAScale, forms.Form):
         first = self.fields["first_weighing"]
         first.queryset = earlier.filter(pk__in=[*recent, *chosen])  # type: ignore[attr-defined]
         first.label_from_instance = _ticket_words  # type: ignore[attr-defined]
-        step, _ = method.scale
         self.fields["step"].help_text = (
             "Empty: as such scales commonly have."
             if method.scales
-            else f"Empty: {write_mass(step, units)}."
+            else f"Empty: {write_mass(method.scale.step_kg, units)}."
         )
         if not method.read_on_scale:
             del self.fields["step"], self.fields["capacity"]

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from mechanics.errors import InputError
-from mechanics.units import KG_PER_LB, M_PER_IN
+from mechanics.scales import CELL, HITCH_GAUGE, SMALL, VEHICLE, Scale
+from mechanics.units import M_PER_IN
 from mechanics.weighing import (
     Beam,
     Reading,
@@ -30,18 +31,6 @@ from mechanics.weighing import (
     within_capacity,
 )
 
-TRUCK_SCALE: Final = (20 * KG_PER_LB, 0.002)
-"""Step and part of a vehicle scale (NIST Handbook 44, from memory)."""
-
-SMALL_SCALE: Final = (2 * KG_PER_LB, 0.01)
-"""Step and part of a bathroom or tongue scale. Common practice, no source."""
-
-CRANE_SCALE: Final = (2 * KG_PER_LB, 0.002)
-"""Step and part of a load cell. Common practice, no source."""
-
-GAUGE: Final = (20 * KG_PER_LB, 0.01)
-"""Step and part of a gauge in the hitch. Common practice, no source."""
-
 TAPE_M: Final = 0.5 * M_PER_IN
 """How far a tape reading may be wrong. Common practice, no source."""
 
@@ -60,7 +49,7 @@ class Given:
     """
 
     si: dict[str, float]
-    scale: tuple[float, float]
+    scale: Scale
     of: str = ""
     choice: str = ""
     tape_m: float = TAPE_M
@@ -74,12 +63,11 @@ class Given:
         Raises:
             KeyError: the box is empty.
         """
-        step, part = self.scale
-        return scale_reading(self.si[name], step_kg=step, part=part)
+        return scale_reading(self.si[name], self.scale)
 
     def light(self, name: str) -> Reading:
         """A small mass on the same scale: its step alone counts."""
-        return Reading(value=self.si.get(name, 0.0), tolerance=self.scale[0] / 2)
+        return Reading(value=self.si.get(name, 0.0), tolerance=self.scale.step_kg / 2)
 
     def length(self, name: str) -> Reading:
         """What a tape showed, with its doubt."""
@@ -123,10 +111,10 @@ class Method:
     cautions: tuple[str, ...]
     boxes: tuple[Box, ...]
     compute: Callable[[Given], Result]
-    scale: tuple[float, float] = TRUCK_SCALE
+    scale: Scale = VEHICLE
     question: str = ""
     choices: tuple[tuple[str, str], ...] = ()
-    scales: tuple[tuple[str, tuple[float, float]], ...] = ()
+    scales: tuple[tuple[str, Scale], ...] = ()
 
     @property
     def picture(self) -> str:
@@ -143,10 +131,10 @@ class Method:
         """What it tells, in words."""
         return ", ".join(WANTS[one] for one in self.wants)
 
-    def scale_for(self, choice: str, step_kg: float | None) -> tuple[float, float]:
-        """Step and part of the scale, by what was chosen and what its plate says."""
-        step, part = dict(self.scales).get(choice, self.scale)
-        return (step if step_kg is None else step_kg), part
+    def scale_for(self, choice: str, step_kg: float | None) -> Scale:
+        """The scale, by what was chosen and by the step that its plate says."""
+        usual = dict(self.scales).get(choice, self.scale)
+        return usual if step_kg is None else replace(usual, step_kg=step_kg)
 
     @property
     def read_on_scale(self) -> tuple[str, ...]:
@@ -294,10 +282,10 @@ def _arches(found: Given) -> Result:
 
 
 SCALES: Final = (
-    ("vehicle", "a vehicle scale", TRUCK_SCALE),
-    ("small", "a bathroom or tongue scale", SMALL_SCALE),
-    ("crane", "a load cell", CRANE_SCALE),
-    ("gauge", "a gauge in the hitch", GAUGE),
+    ("vehicle", "a vehicle scale", VEHICLE),
+    ("small", "a bathroom or tongue scale", SMALL),
+    ("crane", "a load cell", CELL),
+    ("gauge", "a gauge in the hitch", HITCH_GAUGE),
 )
 """Kinds of scale, by what they may be off by."""
 
@@ -423,7 +411,7 @@ METHODS: Final = {
             wants=("tongue",),
             of=("trailers",),
             drawing="tongue",
-            scale=SMALL_SCALE,
+            scale=SMALL,
             steps=(
                 "Stand the scale under the coupler, at the height it is towed at.",
                 "Lower the coupler on it, jack off the ground, and read.",
@@ -439,7 +427,7 @@ METHODS: Final = {
             wants=("tongue",),
             of=("trailers",),
             drawing="jack",
-            scale=SMALL_SCALE,
+            scale=SMALL,
             steps=(
                 "Stand the scale under the jack's foot and take the weight on it; read.",
                 "Tape from the ball back to the jack, and from the ball back to the middle of the "
@@ -462,7 +450,7 @@ METHODS: Final = {
             wants=("tongue", "axles"),
             of=("trailers",),
             drawing="lever",
-            scale=SMALL_SCALE,
+            scale=SMALL,
             steps=(
                 "Lay a beam with one end on a brick, the other on the scale; read the beam alone.",
                 "Lower the coupler on the beam near the brick, and read again.",
@@ -487,7 +475,7 @@ METHODS: Final = {
             wants=("trailer", "machine", "sides", "axles"),
             of=("trailers", "machines"),
             drawing="wheels",
-            scale=SMALL_SCALE,
+            scale=SMALL,
             steps=(
                 "Put each wheel in turn on the scale, the others on blocks of the same height.",
                 "Write down what the scale shows. Over a beam, give its tapes below and the load "
@@ -546,7 +534,7 @@ METHODS: Final = {
                 Box(name="apart", label="Between the supports", kind="length", optional=True),
             ),
             compute=_two_lifts,
-            scale=CRANE_SCALE,
+            scale=CELL,
         ),
         Method(
             slug="hung-at-the-coupler",
@@ -570,7 +558,7 @@ METHODS: Final = {
                 Box(name="rigging", label="Rigging", help="0 for none."),
             ),
             compute=lambda f: hung(f.mass("reading"), rigging=f.light("rigging")),
-            scale=CRANE_SCALE,
+            scale=CELL,
         ),
         Method(
             slug="gauge",
@@ -579,7 +567,7 @@ METHODS: Final = {
             wants=("tongue",),
             of=("trailers",),
             drawing="tongue",
-            scale=GAUGE,
+            scale=HITCH_GAUGE,
             steps=("Ramps up, jack up, trailer level: read the gauge.",),
             cautions=(
                 "Look which unit it shows.",
@@ -621,7 +609,7 @@ METHODS: Final = {
             wants=("machine",),
             of=("machines",),
             drawing="placements",
-            scale=GAUGE,
+            scale=HITCH_GAUGE,
             steps=(
                 "Read the tongue with the machine where it stands; mark the place.",
                 "Move the machine along the deck by {a foot or two|30 to 60 cm}, read again, tape "

@@ -9,7 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mechanics.loads import compute_loads
-from mechanics.scalehouse import STEP_KG, pads, printed, scale_doubt_kg
+from mechanics.scalehouse import pads, printed, scale_doubt_kg
+from mechanics.scales import VEHICLE
 from mechanics.tests.outfits import example_plan, random_plan
 
 
@@ -25,5 +26,7 @@ class ScaleHouse(SimpleTestCase):
         ticket = printed(true, lambda: rng.uniform(-1, 1))
         for name in ("steer_kg", "drive_kg", "trailer_kg"):
             shown, real = getattr(ticket, name), getattr(true, name)
-            self.assertAlmostEqual(0.0, shown / STEP_KG - round(shown / STEP_KG), places=6)
+            self.assertAlmostEqual(
+                0.0, shown / VEHICLE.step_kg - round(shown / VEHICLE.step_kg), places=6
+            )
             self.assertLessEqual(abs(shown - real), scale_doubt_kg(real) + 1e-9)

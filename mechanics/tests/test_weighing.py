@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from mechanics.errors import InputError
+from mechanics.scales import Scale
 from mechanics.weighing import (
     Beam,
     Reading,
@@ -212,7 +213,7 @@ class Doubts(SimpleTestCase):
         self.assertAlmostEqual(one * balance, two * (apart - balance), places=4)
 
     def test_a_scales_step_and_part(self) -> None:
-        reading = scale_reading(4000, step_kg=10, part=0.002)
+        reading = scale_reading(4000, Scale(step_kg=10, part=0.002))
         self.assertAlmostEqual(5 + 8, reading.tolerance)
 
     @given(kg, kg, st.lists(kg, min_size=1, max_size=3), kg, kg)
