@@ -14,7 +14,7 @@ from django.test import tag
 from playwright.sync_api import Browser, Page, Playwright, sync_playwright
 
 from demo.login import LOGIN, PASSWORD
-from demo.yard import make_demo_yard
+from demo.tests.planted import plant_demo_yard
 from e2e.browser import ARGUMENTS, CHROMIUM
 from hauls.models import Haul
 
@@ -59,7 +59,7 @@ class BrowserCase(StaticLiveServerTestCase):
         super().tearDownClass()
 
     def setUp(self) -> None:
-        make_demo_yard()
+        plant_demo_yard()
         self.seen: list[str] = []
         self.expected: set[int] = set()
 

@@ -10,7 +10,7 @@ from book.drawing import LETTER, WIDTH, Sketch, machine_sketch, trailer_sketch, 
 from book.figures import built_machine, empty_axles, empty_trailer
 from book.models import Machine, Trailer, Truck
 from book.tolerances import Tolerances
-from demo.yard import make_demo_yard
+from demo.tests.planted import plant_demo_yard
 from measures import Quantity, UnitSystem
 
 USUAL = Tolerances()
@@ -20,7 +20,7 @@ US, METRIC = UnitSystem.US, UnitSystem.METRIC
 class Sketches(TestCase):
     @classmethod
     def setUpTestData(cls) -> None:
-        make_demo_yard()
+        plant_demo_yard()
 
     def sketches(self) -> list[tuple[str, Sketch]]:
         """Every thing of the yard that can be drawn, in both units."""

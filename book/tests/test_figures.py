@@ -22,7 +22,7 @@ from book.models import (
 )
 from book.summary import chain_shown, derived, sums
 from book.tolerances import Tolerances
-from demo.yard import make_demo_yard
+from demo.tests.planted import plant_demo_yard
 from measures import Quantity, UnitSystem
 from mechanics.fluids import FLUIDS
 from mechanics.units import KG_PER_LB, M_PER_IN
@@ -41,7 +41,7 @@ class Yards(TestCase):
 
     @classmethod
     def setUpTestData(cls) -> None:
-        make_demo_yard()
+        plant_demo_yard()
         cls.yard = Yard.objects.get()
 
     def machine(self, name: str) -> Machine:

@@ -16,7 +16,7 @@ from book.models import Bulk, Configuration, HitchPart, Machine, Trailer, Traile
 from book.table_reading import TableError, decode, read_table, take_in
 from book.tables import TABLES, write_table
 from book.yardfile import YardFileError, dump_thing, load_thing
-from demo.yard import make_demo_yard
+from demo.tests.planted import plant_demo_yard
 from exchange.yard_file import dump_whole, load_whole, read_file
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
@@ -29,7 +29,7 @@ US, METRIC = UnitSystem.US, UnitSystem.METRIC
 class RoundTrips(TestCase):
     @classmethod
     def setUpTestData(cls) -> None:
-        make_demo_yard()
+        plant_demo_yard()
         cls.yard = Yard.objects.get()
         cls.user = User.objects.get(username="demo")
         cls.empty = Yard.objects.create(name="Empty")

@@ -6,7 +6,7 @@ from typing import Any
 
 from django.test import Client, TestCase
 
-from demo.yard import make_demo_yard
+from demo.tests.planted import plant_demo_yard
 from hauls.models import Haul
 from yards.models import Membership, User, Yard
 
@@ -18,7 +18,7 @@ class YardCase(TestCase):
 
     @classmethod
     def setUpTestData(cls) -> None:
-        make_demo_yard()
+        plant_demo_yard()
         cls.user = User.objects.get(username="demo")
         cls.yard = Yard.objects.get(members=cls.user)
         cls.stranger = User.objects.create_user("stranger", password="elsewhere-1")
