@@ -1,9 +1,11 @@
 """Arrangements and changes against brute force.
 
-Every order and facing is gone through one by one. In a row the items' moment grows evenly
-from all pushed forward to all pushed back, and the least reserve is a concave function of
-it, so a section search finds its top; side by side, each choice of relations is a linear
-program for ``scipy.optimize.linprog``. Neither knows anything of the model that is tested.
+Every order and facing is gone through one by one. In a row each reserve is taken at both ends
+of the way on which all are pushed back together; where the lowest of the lines between them is
+highest the loads are computed once more. Where that does not agree, the least reserve is still a
+concave function of the way, and a section search finds its top. Side by side, each choice of
+relations is a linear program for ``scipy.optimize.linprog``. Neither knows anything of the model
+that is tested.
 """
 
 from __future__ import annotations
@@ -78,12 +80,12 @@ def changing(plan: Plan) -> set[str]:
     return codes
 
 
-def reserve(plan: Plan, codes: set[str]) -> float:
-    """The least reserve over limits; minus ten where any limit on a load is passed by itself."""
+def reserves(plan: Plan, codes: set[str]) -> dict[str, float] | None:
+    """The reserve of each limit; ``None`` where any limit on a load is passed by itself."""
     checks = [judge(limit) for limit in load_limits(plan, compute_loads(plan))]
     if any(c.status is Status.OVER and c.code not in codes for c in checks):
-        return -10.0
-    return min((c.reserve for c in checks if c.reserve is not None and c.code in codes), default=10)
+        return None
+    return {c.code: c.reserve for c in checks if c.reserve is not None and c.code in codes}
 
 
 RAISED = {
@@ -132,20 +134,44 @@ def in_a_row(plan: Plan) -> float:
                 row.append(_at(item, at + item.reach_forward_m))
                 at += item.front_m + item.rear_m
 
-            def least(shift: float, row: list[Item] = row) -> float:
+            def at_shift(shift: float, row: list[Item] = row) -> dict[str, float] | None:
                 moved = tuple(_at(i, i.placement.reference_m + shift) for i in row)
-                return -reserve(replace(plan, items=moved), codes)
+                return reserves(replace(plan, items=moved), codes)
 
-            best = max(best, -_top(least, free))
+            best = max(best, _top(at_shift, free))
     return best
 
 
-def _top(least: Callable[[float], float], free: float) -> float:
-    ends = min(least(0.0), least(free))
+def _top(at_shift: Callable[[float], dict[str, float] | None], free: float) -> float:
+    """The highest that the least reserve comes to on the way."""
+
+    def passed(shift: float) -> float:
+        there = at_shift(shift)
+        return 10.0 if there is None else -min(there.values(), default=10.0)
+
+    first, last = at_shift(0.0), at_shift(free)
+    if first and last:
+        low = np.array([first[code] for code in first])
+        slope = np.array([last[code] for code in first]) - low
+        steeper = slope[:, None] - slope[None, :]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            meet = (low[None, :] - low[:, None]) / steeper
+        parts = np.concatenate([[0.0, 1.0], meet[(meet > 0) & (meet < 1)]])
+        least = (low[:, None] + slope[:, None] * parts).min(axis=0)
+        highest = int(least.argmax())
+        there = at_shift(free * float(parts[highest])) or {}
+        lines = low + slope * parts[highest]
+        if all(
+            abs(there.get(code, np.inf) - line) < 1e-9
+            for code, line in zip(first, lines, strict=True)
+        ):
+            return min(there.values())
+    # not all of them are lines: a kink of one lies within, and the top is searched for
+    ends = min(passed(0.0), passed(free))
     if free < 1e-9:
-        return ends
-    inner = minimize_scalar(least, bounds=(0.0, free), method="bounded", options={"xatol": 1e-6})
-    return min(ends, float(inner.fun))
+        return -ends
+    inner = minimize_scalar(passed, bounds=(0.0, free), method="bounded", options={"xatol": 1e-6})
+    return -min(ends, float(inner.fun))
 
 
 def _at(item: Item, reference_m: float) -> Item:
