@@ -155,7 +155,7 @@ class BySimulation(SimpleTestCase):
         book = replace(belief(), tongue=(172.0, 5.0))
         named: dict[str, int] = {}
         tried: dict[str, int] = {}
-        for seed in range(600):
+        for seed in range(300):
             rng = random.Random(70_000 + seed)
             _, readings = session(rng)
             readings = [replace(s, at_coupler="TONGUE" in s.what.name) for s in readings]

@@ -55,7 +55,7 @@ def at_an_end(pieces: tuple[Interval, ...], at: float) -> bool:
 class SafeWindow(SimpleTestCase):
     def test_against_a_dense_sweep(self) -> None:
         seen_open = 0
-        for seed in range(40):
+        for seed in range(28):
             plan = random_plan(random.Random(1000 + seed), items=1 + seed % 3)
             for index, window in enumerate(evaluate(plan).windows):
                 length = plan.trailer.deck.length_m
@@ -66,7 +66,7 @@ class SafeWindow(SimpleTestCase):
                         continue
                     with self.subTest(seed=seed, index=index, at=at):
                         self.assertEqual(holds(plan, index, at), inside(window.intervals, at))
-        self.assertGreater(seen_open, 15)
+        self.assertGreater(seen_open, 12)
 
     def test_ends_against_a_root_finder(self) -> None:
         """The named check's own margin is zero at the end, found by bracketing it."""
@@ -151,8 +151,9 @@ class SureWindow(SimpleTestCase):
         """Sure exactly where no check is over at any corner of all tolerances at once, the
         taped places and how the item stops among them."""
         seen = 0
-        for seed in range(24):
-            plan = random_plan(random.Random(3000 + seed), items=1 + seed % 2)
+        for seed in range(18):
+            # of two items some with a sure window each, and few enough corners
+            plan = random_plan(random.Random(3000 + seed), items=2 if seed % 13 in (1, 2) else 1)
             corners = self.corners(plan)
             for index, window in enumerate(evaluate(plan).windows):
                 seen += bool(window.sure)
@@ -166,7 +167,7 @@ class SureWindow(SimpleTestCase):
                     for off in (-1e-4, 1e-4)
                 ]
                 first, last = window.intervals[0].start_m, window.intervals[-1].end_m
-                places += [first + (last - first) * n / 7 for n in range(8)]
+                places += [first + (last - first) * n / 4 for n in range(5)]
                 missed = plan.items[index].placement.reference_tolerance_m
                 for at in places:
                     if at_an_end(window.sure, at):
@@ -177,7 +178,7 @@ class SureWindow(SimpleTestCase):
                     )
                     with self.subTest(seed=seed, index=index, at=at):
                         self.assertEqual(inside(window.sure, at), expected)
-        self.assertGreater(seen, 3)
+        self.assertGreater(seen, 9)
 
     def test_no_figure_inside_its_tolerance_breaks_a_sure_place(self) -> None:
         rng = random.Random(7)
