@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from django.contrib.contenttypes.models import ContentType
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.db import connection, transaction
@@ -22,6 +23,8 @@ class _Kept:
 
     rows: dict[str, list[tuple[object, ...]]]
     files: dict[str, bytes]
+    kinds: dict[int, tuple[str, str]]
+    """Content types by key: what empties a database between tests numbers them anew."""
 
 
 _kept: list[_Kept] = []
@@ -48,6 +51,23 @@ def _read(tables: list[str]) -> dict[str, list[tuple[object, ...]]]:
     return found
 
 
+def _kinds() -> dict[int, tuple[str, str]]:
+    return {kind.pk: kind.natural_key() for kind in ContentType.objects.all()}
+
+
+def _columns_of_kinds(table: str) -> list[int]:
+    """Places of the columns that name a content type."""
+    with connection.cursor() as cursor:
+        relations = connection.introspection.get_relations(cursor, table)
+        described = connection.introspection.get_table_description(cursor, table)
+    to_kinds = {
+        column
+        for column, (_, other, *_) in relations.items()
+        if other == ContentType._meta.db_table
+    }
+    return [n for n, column in enumerate(described) if column.name in to_kinds]
+
+
 @transaction.atomic
 def plant_demo_yard() -> None:
     """Put the demo yard into a database that is otherwise empty."""
@@ -59,14 +79,20 @@ def plant_demo_yard() -> None:
         for name in Photo.objects.values_list("file", flat=True):
             with default_storage.open(name) as file:
                 files[name] = file.read()
-        _kept.append(_Kept(rows=rows, files=files))
+        _kept.append(_Kept(rows=rows, files=files, kinds=_kinds()))
         return
     kept = _kept[0]
     taken = sorted(set(kept.rows) - set(empty))
     if taken:
         raise RuntimeError(f"the demo yard is planted first; there are rows in {', '.join(taken)}")
+    now = {key: pk for pk, key in _kinds().items()}
     with connection.cursor() as cursor:
-        for name, rows in kept.rows.items():
+        for name, then in kept.rows.items():
+            at = _columns_of_kinds(name)
+            rows = [
+                tuple(now[kept.kinds[v]] if n in at and v else v for n, v in enumerate(row))
+                for row in then
+            ]
             marks = ", ".join(["%s"] * len(rows[0]))
             cursor.executemany(
                 f"INSERT INTO {connection.ops.quote_name(name)} VALUES ({marks})", rows
