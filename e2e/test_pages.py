@@ -6,7 +6,7 @@ import json
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 
 from book.models import Bulk, HitchPart, Machine, Ticket, Trailer, Truck
 from e2e.case import OVERLAPPING, BrowserCase
@@ -97,14 +97,17 @@ class Visits(BrowserCase):
             f"/hauls/{crew.pk}/?open=figure.rear&tilt=10",
         ]
 
+    def look(self, page: Page) -> None:
+        """What is asked of a page that is open."""
+        self.assert_accessible(page, only=self.only)
+        self.assert_nothing_sticks_out(page)
+
     def visit(self, width: int, height: int, scheme: str) -> None:
         with self.page(width, height, color_scheme=scheme) as page:
             for address in self.addresses():
                 with self.subTest(address=address, width=width, scheme=scheme):
                     page.goto(self.live_server_url + address)
-                    # at night only the colours differ from the same page at the desk
-                    self.assert_accessible(page, only=self.only)
-                    self.assert_nothing_sticks_out(page)
+                    self.look(page)
         self.seen = [line for line in self.seen if "status of 404" not in line]
 
 
@@ -114,6 +117,7 @@ class Desk(Visits):
 
 
 class Night(Visits):
+    # only the colours differ from the same page at the desk
     only = "color-contrast"
 
     def test_in_the_cab_at_night(self) -> None:
@@ -126,9 +130,11 @@ class Phone(Visits):
 
 
 class Smallest(Visits):
-    """The narrowest screen a page has to fit; its colours and names are the phone's."""
+    """The narrowest screen a page has to fit; all else is as on the phone."""
 
-    only = "target-size"
+    def look(self, page: Page) -> None:
+        """That nothing sticks out."""
+        self.assert_nothing_sticks_out(page)
 
     def test_on_the_narrowest_screen(self) -> None:
         self.visit(320, 640, "light")
