@@ -7,16 +7,18 @@ import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Any, ClassVar
+from typing import TYPE_CHECKING, Any, ClassVar
 
-from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from django.test import tag
+from django.test import LiveServerTestCase, tag
 from playwright.sync_api import Browser, Page, Playwright, sync_playwright
 
 from demo.login import LOGIN, PASSWORD
 from demo.tests.planted import plant_demo_yard
 from e2e.browser import ARGUMENTS, CHROMIUM
 from hauls.models import Haul
+
+if TYPE_CHECKING:
+    from _typeshed.wsgi import WSGIApplication
 
 AXE = (Path(__file__).parent / "vendor" / "axe.min.js").read_text(encoding="utf-8")
 AXE_RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
@@ -37,9 +39,16 @@ OVERLAPPING = """() => {
 """Texts of the planner's pictures that lie on each other."""
 
 
+def as_it_is(application: WSGIApplication) -> WSGIApplication:
+    """No handler of its own for styles and scripts: they are served as in the yard, and kept."""
+    return application
+
+
 @tag("browser")
-class BrowserCase(StaticLiveServerTestCase):
+class BrowserCase(LiveServerTestCase):
     """The demo yard in a browser. Errors and foreign requests fail the test that saw them."""
+
+    static_handler = staticmethod(as_it_is)  # type: ignore[assignment]
 
     playwright: ClassVar[Playwright]
     browser: ClassVar[Browser]

@@ -1,5 +1,7 @@
 """Settings of the tests: the production ones, over plain HTTP, with quick passwords."""
 
+import hypothesis
+
 from eyebolt.settings import *  # noqa: F403
 from eyebolt.settings import STORAGES as _STORAGES
 
@@ -20,6 +22,12 @@ WHITENOISE_AUTOREFRESH = True
 WHITENOISE_USE_FINDERS = True
 # many tests sign in with wrong passwords; those about guessing switch it on again
 AXES_ENABLED = False
+
+# how long an example takes says how busy the machine is, and nothing of the example
+hypothesis.settings.register_profile(
+    "busy", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow]
+)
+hypothesis.settings.load_profile("busy")
 
 
 class _Undefined(str):

@@ -183,7 +183,7 @@ class CsvProperty(PropertyCase):
         ),
         st.sampled_from([US, METRIC]),
     )
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_any_part_comes_back_as_it_went(
         self, rows: list[tuple[str, str, Quantity, Quantity]], units: UnitSystem
     ) -> None:

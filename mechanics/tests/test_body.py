@@ -62,7 +62,7 @@ class BuildUp(SimpleTestCase):
         self.assertIsNone(body.height_m)
 
     @given(built)
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     def test_forces_and_moments_balance(self, pieces: tuple[Piece, ...]) -> None:
         body = build_up(pieces)
         sign = [-1 if p.removed else 1 for p in pieces]
@@ -76,7 +76,7 @@ class BuildUp(SimpleTestCase):
             self.assertAlmostEqual(body.mass_kg * getattr(body, name), moment, places=6)
 
     @given(built)
-    @settings(max_examples=120, deadline=None)
+    @settings(max_examples=120)
     def test_tolerance_is_the_worst_of_every_corner(self, pieces: tuple[Piece, ...]) -> None:
         body = build_up(pieces)
         worst = 0.0
@@ -90,7 +90,7 @@ class BuildUp(SimpleTestCase):
         self.assertAlmostEqual(body.ahead_tolerance_m, worst, places=9)
 
     @given(built, st.floats(-3, 3))
-    @settings(max_examples=80, deadline=None)
+    @settings(max_examples=80)
     def test_another_mark_moves_the_balance_point_and_nothing_else(
         self, pieces: tuple[Piece, ...], by: float
     ) -> None:

@@ -96,7 +96,7 @@ class ExampleLoads(SimpleTestCase):
 
 class LoadProperties(SimpleTestCase):
     @given(plans)
-    @settings(max_examples=200, deadline=None)
+    @settings(max_examples=200)
     def test_moments_balance_about_the_tail(self, plan: object) -> None:
         """Summed anew about another point than the code uses, from the inputs alone."""
         loads = compute_loads(plan)  # type: ignore[arg-type]
@@ -116,7 +116,7 @@ class LoadProperties(SimpleTestCase):
         self.assertAlmostEqual(hold, empty + load - loads.trailer.couple_kg_m, delta=1e-6)
 
     @given(loaded_plans, st.floats(-2, 2))
-    @settings(max_examples=200, deadline=None)
+    @settings(max_examples=200)
     def test_a_move_changes_the_tongue_by_mass_over_lever(self, plan: object, dx: float) -> None:
         item = plan.items[0]  # type: ignore[attr-defined]
         place = item.placement
@@ -128,7 +128,7 @@ class LoadProperties(SimpleTestCase):
         self.assertAlmostEqual(change, -item.mass_kg * dx / lever, delta=1e-7)
 
     @given(plans)
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=100)
     def test_mirroring_sideways_swaps_left_and_right(self, plan: object) -> None:
         mirrored = replace(
             plan,  # type: ignore[type-var]
@@ -146,7 +146,7 @@ class LoadProperties(SimpleTestCase):
         self.assertAlmostEqual(here.tongue_kg, there.tongue_kg, delta=1e-8)
 
     @given(loaded_plans)
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=100)
     def test_turning_round_mirrors_the_machines_own_left(self, plan: object) -> None:
         item = replace(plan.items[0], placement=Placement(reference_m=3.0))  # type: ignore[attr-defined]
         turned = replace(

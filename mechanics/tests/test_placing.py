@@ -47,7 +47,7 @@ def covered(item: Item) -> tuple[float, float]:
 
 
 class Turning(SimpleTestCase):
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=100)
     @given(loaded_plans)
     def test_an_item_covers_the_same_deck_and_comes_back(self, plan: Plan) -> None:
         once = turned(plan, 0)
@@ -61,7 +61,7 @@ class Turning(SimpleTestCase):
 
 
 class Moving(SimpleTestCase):
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=100)
     @given(loaded_plans, st.floats(-50, 50))
     def test_within_reach_and_nothing_else_moves(self, plan: Plan, to: float) -> None:
         at = within_reach(plan, 0, to)
@@ -151,7 +151,7 @@ class Standing(SimpleTestCase):
 
 
 class WaysOut(SimpleTestCase):
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     @given(loaded_plans)
     def test_each_way_out_opens_the_window(self, plan: Plan) -> None:
         if evaluate(plan).windows[0].intervals:

@@ -94,7 +94,7 @@ class WeighWhich(SimpleTestCase):
         self.assertEqual(weigh_which(replace(plan, trailer=trailer), 0), ())
 
     @given(loaded_plans)
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_knowing_more_never_narrows_and_the_best_comes_first(self, plan: Plan) -> None:
         found = weigh_which(plan, 0)
         self.assertTrue(all(gain.gain_m >= WORTH_M for gain in found))

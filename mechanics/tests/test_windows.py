@@ -208,7 +208,7 @@ class FrontAxleUnderBars(SimpleTestCase):
 
 class WindowProperties(SimpleTestCase):
     @given(loaded_plans)
-    @settings(max_examples=250, deadline=None)
+    @settings(max_examples=250)
     def test_every_end_has_its_check_exactly_at_the_limit(self, plan: Plan) -> None:
         for index, window in enumerate(evaluate(plan).windows):
             for piece in window.intervals:
@@ -232,7 +232,7 @@ class WindowProperties(SimpleTestCase):
                     self.assertIsNot(check.status, Status.OVER)
 
     @given(loaded_plans)
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=150)
     def test_sure_lies_inside_safe_and_aim_inside_both(self, plan: Plan) -> None:
         for window in evaluate(plan).windows:
             for sure in window.sure:
@@ -251,7 +251,7 @@ class WindowProperties(SimpleTestCase):
                 )
 
     @given(loaded_plans)
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     def test_no_place_has_a_larger_smallest_reserve_than_the_aim(self, plan: Plan) -> None:
         """Against a dense row of places in the same intervals."""
 

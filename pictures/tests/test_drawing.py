@@ -52,7 +52,7 @@ def drawn(report: Report, selected: int | None = 0, unit: UnitSystem = UnitSyste
 
 
 class Spreading(SimpleTestCase):
-    @settings(max_examples=1000, deadline=None)
+    @settings(max_examples=1000)
     @given(st.lists(st.floats(40, 820), min_size=1, max_size=6), st.floats(10, 120))
     def test_neighbours_keep_their_distance_and_their_order(
         self, wanted: list[float], gap: float
@@ -148,7 +148,7 @@ class Pads(SimpleTestCase):
 
 class AnyOutfit(SimpleTestCase):
     @given(plans, st.sampled_from(list(UnitSystem)))
-    @settings(max_examples=120, deadline=None)
+    @settings(max_examples=120)
     def test_any_plan_draws_with_its_pads_apart_and_inside(
         self, plan: Plan, unit: UnitSystem
     ) -> None:

@@ -103,7 +103,7 @@ class UnitsOfAPlan(SimpleTestCase):
                     self.assertEqual((a.start_limit, a.end_limit), (b.start_limit, b.end_limit))
 
     @given(plans, st.sampled_from(["lb", "kg"]), st.sampled_from(["in", "ft", "mm", "cm", "m"]))
-    @settings(max_examples=120, deadline=None)
+    @settings(max_examples=120)
     def test_the_report_does_not_depend_on_the_files_units(
         self, plan: Plan, mass: str, length: str
     ) -> None:

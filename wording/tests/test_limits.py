@@ -97,7 +97,7 @@ class EveryFamily(SimpleTestCase):
 
 
 class Faults(SimpleTestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(loaded_plans)
     def test_every_check_that_is_passed_makes_a_sentence(self, plan: Plan) -> None:
         report = evaluate(plan)
@@ -169,7 +169,7 @@ class Inputs(SimpleTestCase):
         self.assertEqual("truck.wings", missing_words("truck.wings"))
         self.assertLessEqual(set(METRIC_INPUTS), set(INPUTS))
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(loaded_plans)
     def test_every_unknown_check_names_an_input_with_words(self, plan: Plan) -> None:
         bare = replace(

@@ -87,7 +87,7 @@ class WhatIsSure(SimpleTestCase):
         self.assertIn("no single weighing", said(plan).advice)
 
     @given(loaded_plans)
-    @settings(max_examples=80, deadline=None)
+    @settings(max_examples=80)
     def test_stop_is_never_said_elsewhere(self, plan: Plan) -> None:
         marks, names = {i.id: "mark" for i in plan.items}, {i.id: i.id for i in plan.items}
         report = evaluate(plan)
@@ -183,7 +183,7 @@ class BestPlaces(SimpleTestCase):
         self.assertIsNone(best_standing(replace(plan, items=(long,)), 0, STEPS[US]))
 
     @given(loaded_plans)
-    @settings(max_examples=80, deadline=None)
+    @settings(max_examples=80)
     def test_no_other_place_breaks_fewer_of_what_can_hold(self, plan: Plan) -> None:
         """Where the best of what can hold holds all of it, nothing but what is named is over."""
         for index, item in enumerate(plan.items):
