@@ -142,6 +142,7 @@ class BookByHand(BrowserCase):
 class Matching(BrowserCase):
     def test_from_a_load_over_the_best_pair_to_its_plan(self) -> None:
         with self.page() as page:
+            page.goto(self.live_server_url)
             page.get_by_role("link", name="Match").click()
             page.select_option("#id_load_1", label="Harrow 48 tractor with loader")
             page.get_by_role("button", name="Compare all").click()
