@@ -72,7 +72,13 @@ USUAL_BALLS: Final = "{1 7/8, 2, 2 5/16 or 3 in|50 mm, or 48, 51, 59 or 76 mm}"
 
 def gaps(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Gap]:
     """What the thing lacks, as plates in those units call it; what stops every plan first."""
-    return list(_GAPS[type(thing)](thing, units))
+    stopping = [Gap(words=words, blocks=ANY_PLAN) for words in stops(thing)]
+    return [*stopping, *_GAPS[type(thing)](thing, units)]
+
+
+def stops(thing: Thing) -> list[str]:
+    """What the thing lacks without which no plan can be made at all."""
+    return _STOPS[type(thing)](thing)
 
 
 def doubts(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> list[Doubt]:
@@ -80,19 +86,39 @@ def doubts(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> list[Doub
     return list(_DOUBTS[type(thing)](thing, (units, tolerances)))
 
 
-def _stopping(lacks: list[str]) -> Iterator[Gap]:
-    for words in lacks:
-        yield Gap(words=words, blocks=ANY_PLAN)
-
-
 # gaps ---------------------------------------------------------------------------------
 
 
+def _truck_stops(truck: Truck) -> list[str]:
+    return truck_lacks(truck) + ([] if truck.hitches.all() else ["a hitch"])
+
+
+def _machine_stops(machine: Machine) -> list[str]:
+    configurations = list(machine.configurations.all())
+    if machine.built != Machine.Built.PARTS or not configurations:
+        return machine_lacks(machine)
+    return list(dict.fromkeys(w for c in configurations for w in machine_lacks(machine, c)))
+
+
+STOPPED_BY: Final = {
+    Truck: ("hitches",),
+    Trailer: ("axles",),
+    Machine: ("parts", "configurations__parts"),
+    Bulk: (),
+}
+"""What of a thing has to be read to know what stops its plans."""
+
+_STOPS: Final[dict[type[Thing], Callable[[Any], list[str]]]] = {
+    Truck: _truck_stops,
+    Trailer: trailer_lacks,
+    Machine: _machine_stops,
+    Bulk: bulk_lacks,
+    HitchPart: lambda part: [],
+}
+
+
 def _truck_gaps(truck: Truck, units: UnitSystem) -> Iterator[Gap]:
-    yield from _stopping(truck_lacks(truck))
     hitches = list(truck.hitches.all())
-    if not hitches:
-        yield Gap(words="a hitch", blocks=ANY_PLAN)
     metric = truck.plate == Truck.Plate.METRIC
     rating, train = ("MAM", "gross train mass") if metric else ("GVWR", "GCWR")
     for field, words, blocks in (
@@ -118,7 +144,6 @@ def _truck_gaps(truck: Truck, units: UnitSystem) -> Iterator[Gap]:
 
 
 def _trailer_gaps(trailer: Trailer, units: UnitSystem) -> Iterator[Gap]:
-    yield from _stopping(trailer_lacks(trailer))
     if trailer.gvwr is None:
         rating = "MAM" if units is UnitSystem.METRIC else "GVWR"
         yield Gap(words=rating, blocks=f"trailer {rating}")
@@ -137,16 +162,6 @@ def _trailer_gaps(trailer: Trailer, units: UnitSystem) -> Iterator[Gap]:
 
 
 def _machine_gaps(machine: Machine, units: UnitSystem) -> Iterator[Gap]:
-    configurations = list(machine.configurations.all())
-    if machine.built == Machine.Built.PARTS and configurations:
-        seen: set[str] = set()
-        for configuration in configurations:
-            for words in machine_lacks(machine, configuration):
-                if words not in seen:
-                    seen.add(words)
-                    yield Gap(words=words, blocks=ANY_PLAN)
-    else:
-        yield from _stopping(machine_lacks(machine))
     if machine.width is None:
         yield Gap(words="width", blocks="deck width, standing side by side")
 
@@ -164,7 +179,6 @@ def _part_gaps(part: HitchPart, units: UnitSystem) -> Iterator[Gap]:
 
 
 def _bulk_gaps(bulk: Bulk, units: UnitSystem) -> Iterator[Gap]:
-    yield from _stopping(bulk_lacks(bulk))
     if bulk.width is None:
         yield Gap(words="width", blocks="deck width, standing side by side")
 

@@ -15,14 +15,14 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from reversion.models import Revision
 
 from book.forms import TicketForm
-from book.gaps import Doubt, Gap, doubts, gaps
 from book.history import Change, changes_of, latest_changes
 from book.kinds import KINDS, Kind, Rows, kind_of, things_of
+from book.listing import ListOf, list_of
 from book.models import (
     Thing,
     Truck,
 )
-from book.page import Aside, Sheet, beside, figures_of, sheets
+from book.page import Aside, Sheet, beside, sheets
 from book.services.things import (
     StaleThing,
     copy_thing,
@@ -40,41 +40,8 @@ from yards.access import YardRequest, in_yard, planners
 LISTED = ("trucks", "trailers", "machines", "bulk", "hitch-parts")
 """The lists in the order of the book's page."""
 
-SHOWN = 40
-"""Things of one list that the page shows; the search finds the others."""
-
 RECENT = 12
 """Changes that the book's page lists."""
-
-
-@dataclass(frozen=True, kw_only=True)
-class ListRow:
-    """A thing in its list: its main figures, what is missing, what is asked."""
-
-    thing: Thing
-    figures: Sequence[tuple[str, str]]
-    gaps: Sequence[Gap]
-    doubts: Sequence[Doubt]
-
-    @property
-    def gap_words(self) -> str:
-        """What is not known, in one line."""
-        return ", ".join(gap.words for gap in self.gaps)
-
-    @property
-    def more_doubts(self) -> int:
-        """Questions beside the first."""
-        return max(len(self.doubts) - 1, 0)
-
-
-@dataclass(frozen=True, kw_only=True)
-class ListOf:
-    """The things of one kind that are shown, how many there are, and how many more."""
-
-    kind: Kind
-    rows: list[ListRow]
-    count: int
-    more: int
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -143,31 +110,14 @@ def book(request: YardRequest) -> HttpResponse:
     """All the yard owns, list by list, with what is missing."""
     units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
     search = request.GET.get("q", "").strip()[:100]
-    lists = []
-    open_gaps = open_questions = 0
-    for slug in LISTED:
-        kind, rows = KINDS[slug], []
-        things = things_of(kind, request.yard).filter(name__icontains=search)
-        count = things.count()
-        for thing in things[:SHOWN]:
-            lacking, asked = gaps(thing, units), doubts(thing, units, tolerances)
-            open_gaps += bool(lacking)
-            open_questions += bool(asked)
-            rows.append(
-                ListRow(
-                    thing=thing,
-                    figures=figures_of(thing, units, tolerances),
-                    gaps=lacking,
-                    doubts=asked,
-                )
-            )
-        lists.append(ListOf(kind=kind, rows=rows, count=count, more=count - len(rows)))
+    lists = [list_of(KINDS[slug], request.yard, search, units, tolerances) for slug in LISTED]
+    rows = [row for one in lists for row in one.rows]
     page = BookPage(
         lists=lists,
         search=search,
         all_shown=not any(entry.more for entry in lists),
-        open_gaps=open_gaps,
-        open_questions=open_questions,
+        open_gaps=sum(bool(row.gaps) for row in rows),
+        open_questions=sum(bool(row.doubts) for row in rows),
         latest=latest_changes(request.yard, RECENT),
     )
     return show(request, "book/book.html", page, place="book")

@@ -15,7 +15,7 @@ from django.views.decorators.http import require_GET, require_http_methods
 from aspects.outfit.forms import OutfitForm
 from aspects.outfit.views import ENTER_IT
 from book.errors import IncompleteError
-from book.gaps import gaps
+from book.gaps import STOPPED_BY, stops
 from book.kinds import KINDS, Kind
 from book.models import Bulk, Hitch, Machine, Thing, Trailer, Truck
 from hauls.models import Haul, HaulQuerySet
@@ -165,17 +165,15 @@ def _first_steps(request: YardRequest, *, looking: bool, empty: bool) -> Start:
 
 def _lacking(request: YardRequest) -> list[Lacking]:
     """Things of the book that still stop every plan."""
-    unit, found = request.user.unit_system, []
+    found = []
     for slug in ("trucks", "trailers", "machines", "bulk"):
         kind = KINDS[slug]
         own: QuerySet[Any] = kind.model._default_manager.filter(yard=request.yard)
         if kind.model is Machine:
             own = Machine.objects.filter(yard=request.yard).perhaps_stopped()
-        things: QuerySet[Thing] = own.prefetch_related(*kind.prefetch)
-        for thing in things:
-            stops = [gap.words for gap in gaps(thing, unit) if gap.stops_plans]
-            if stops:
-                found.append(Lacking(kind=kind, thing=thing, stops=", ".join(stops)))
+        for thing in own.prefetch_related(*STOPPED_BY[kind.model]):
+            if lacks := stops(thing):
+                found.append(Lacking(kind=kind, thing=thing, stops=", ".join(lacks)))
     return found
 
 
