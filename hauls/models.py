@@ -56,7 +56,12 @@ class Haul(YardOwned):
 
     class Meta:
         ordering = ["-changed_at", "-pk"]
-        indexes = [models.Index(fields=["yard", "-changed_at", "-id"], name="hauls_newest_first")]
+        # with what is put away in it, so that a long list is counted without its documents
+        indexes = [
+            models.Index(
+                fields=["yard", "-changed_at", "-id", "archived"], name="hauls_listed_newest_first"
+            )
+        ]
 
     def __str__(self) -> str:
         return self.name

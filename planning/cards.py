@@ -13,6 +13,7 @@ from measures import UnitSystem
 from mechanics.checks import Status
 from mechanics.report import evaluate
 from pictures.drawing import Drawing, plain_picture
+from pictures.outfit import WIDTH
 from planfile.draft import Draft, glance
 from planfile.errors import PlanFileError
 from wording.phrases import names_of
@@ -23,9 +24,12 @@ PICTURES: Final = 12
 """Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Headline:
-    """A haul in short: its picture, its verdict's word, and what is wrong or tightest."""
+    """A haul in short: its picture, its verdict's word, and what is wrong or tightest.
+
+    There is one for each document, so that two of them are the same or differ.
+    """
 
     picture: Drawing
     word: str
@@ -34,16 +38,19 @@ class Headline:
 
 @dataclass(frozen=True, kw_only=True)
 class Card:
-    """One haul of the list; without a ``headline`` only what is stored is said."""
+    """One haul of the list; without a ``headline`` only what is stored is said. ``width`` is that
+    of the picture."""
 
-    haul: Haul
+    pk: int
+    name: str
     status: str
     word: str
     truck: str
     trailer: str
     items: str
     line: str = ""
-    picture: Drawing | None = None
+    headline: Headline | None = None
+    width: float = WIDTH
 
 
 def cards_of(hauls: Iterable[Haul], unit: UnitSystem) -> list[Card]:
@@ -52,23 +59,24 @@ def cards_of(hauls: Iterable[Haul], unit: UnitSystem) -> list[Card]:
 
 
 def _card(haul: Haul, unit: UnitSystem, *, pictured: bool) -> Card:
-    word, line, picture = STATUS_WORDS[Status(haul.verdict)], "", None
+    word, line, headline = STATUS_WORDS[Status(haul.verdict)], "", None
     if pictured:
         try:
             headline = headline_of(haul, unit)
-            word, line, picture = headline.word, headline.line, headline.picture
+            word, line = headline.word, headline.line
         except PlanFileError as error:
             line = f"Its plan cannot be read. {error}."
     names = glance(haul.document)
     return Card(
-        haul=haul,
+        pk=haul.pk,
+        name=haul.name,
         status=haul.verdict,
         word=word,
         truck=names.truck,
         trailer=names.trailer,
         items=", ".join(names.items) or "empty",
         line=line,
-        picture=picture,
+        headline=headline,
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -16,12 +17,12 @@ from aspects.outfit.forms import OutfitForm
 from aspects.outfit.views import ENTER_IT
 from book.errors import IncompleteError
 from book.gaps import STOPPED_BY, stops
-from book.kinds import KINDS, Kind
+from book.kinds import KINDS
 from book.models import Bulk, Hitch, Machine, Thing, Trailer, Truck
+from book.stored import made_of
 from hauls.models import Haul, HaulQuerySet
 from hauls.store import create_haul
 from mechanics.errors import MechanicsError
-from pictures.outfit import WIDTH
 from planfile.errors import PlanFileError
 from planning.cards import Card, cards_of
 from planning.forms import FindForm
@@ -45,7 +46,6 @@ class Found:
 
     cards: list[Card]
     page: Page[Haul]
-    width: float
     form: FindForm
     search: str
     narrowed: bool
@@ -65,7 +65,6 @@ def home(request: YardRequest) -> HttpResponse:
     found = Found(
         cards=cards_of(page.object_list, request.user.unit_system),
         page=page,
-        width=WIDTH,
         form=form,
         search=search,
         narrowed=form.narrowed,
@@ -94,8 +93,9 @@ class Step:
 class Lacking:
     """A thing of the book that still stops every plan, and by what."""
 
-    kind: Kind
-    thing: Thing
+    slug: str
+    pk: int
+    name: str
     stops: str
 
 
@@ -165,16 +165,23 @@ def _first_steps(request: YardRequest, *, looking: bool, empty: bool) -> Start:
 
 def _lacking(request: YardRequest) -> list[Lacking]:
     """Things of the book that still stop every plan."""
-    found = []
+    found: list[Lacking] = []
     for slug in ("trucks", "trailers", "machines", "bulk"):
         kind = KINDS[slug]
         own: QuerySet[Any] = kind.model._default_manager.filter(yard=request.yard)
         if kind.model is Machine:
             own = Machine.objects.filter(yard=request.yard).perhaps_stopped()
-        for thing in own.prefetch_related(*STOPPED_BY[kind.model]):
-            if lacks := stops(thing):
-                found.append(Lacking(kind=kind, thing=thing, stops=", ".join(lacks)))
+        found += made_of(own, STOPPED_BY[kind.model], _stopped, slug)
     return found
+
+
+def _stopped(things: Sequence[Thing], slug: str) -> tuple[Lacking, ...]:
+    lacks = ((thing, stops(thing)) for thing in things)
+    return tuple(
+        Lacking(slug=slug, pk=thing.pk, name=thing.name, stops=", ".join(words))
+        for thing, words in lacks
+        if words
+    )
 
 
 @require_http_methods(["GET", "POST"])
