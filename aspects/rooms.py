@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import wraps
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.contrib import messages
 from django.http import HttpResponse, HttpResponseBase
@@ -101,6 +101,19 @@ def with_plan(view: HaulView) -> Callable[[YardRequest, int], HttpResponseBase]:
         return view(request, haul, plan)
 
     return found
+
+
+def whole(text: Any, fallback: int) -> int:
+    """A whole number that the page sent, or the fallback."""
+    try:
+        return int(str(text))
+    except ValueError:
+        return fallback
+
+
+def base_sent(request: YardRequest) -> int:
+    """The revision that a change is made of; one that is no number is nobody's."""
+    return whole(request.POST.get("base"), 0)
 
 
 def plan_unreadable(request: YardRequest, haul: Haul, error: PlanFileError) -> HttpResponse:

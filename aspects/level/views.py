@@ -11,7 +11,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from aspects.level.bars import BarsPage, bars_page, read_gauge, read_restoration
 from aspects.level.words import LevelPage, level_page
-from aspects.rooms import aspect_page, with_plan
+from aspects.rooms import aspect_page, base_sent, with_plan
 from hauls.models import Haul
 from hauls.steps import StaleRevision
 from hauls.store import save_haul
@@ -73,7 +73,7 @@ def set_restoration(request: YardRequest, haul: Haul, plan: Plan) -> HttpRespons
         save_haul(
             haul,
             haul.draft.with_bars(part),
-            base=int(request.POST.get("base") or 0),
+            base=base_sent(request),
             user=request.user,
             what=what,
         )

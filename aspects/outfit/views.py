@@ -10,6 +10,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_http_methods, require_POST
 
 from aspects.outfit.forms import LOADS, OutfitForm
+from aspects.rooms import base_sent
 from book.errors import IncompleteError
 from hauls.drafting import book_draft
 from hauls.loads import linked_loads
@@ -52,7 +53,7 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
                 trailer=form.cleaned_data["trailer"],
                 loads=form.loads,
                 name=form.cleaned_data["name"],
-                base=int(request.POST.get("base") or 0),
+                base=base_sent(request),
                 user=request.user,
             )
         except StaleRevision as stale:
@@ -98,7 +99,7 @@ def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
         save_haul(
             haul,
             book_draft(haul),
-            base=int(request.POST.get("base") or 0),
+            base=base_sent(request),
             user=request.user,
         )
     except StaleRevision:

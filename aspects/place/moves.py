@@ -6,8 +6,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Final, Self
 
-from aspects.place.state import State, finite, whole
-from aspects.rooms import ActionError
+from aspects.place.state import State, finite
+from aspects.rooms import ActionError, whole
 from measures import ReadingError, UnitSystem, read_length
 from measures.marks import STEPS
 from measures.writing import write_inches, write_length

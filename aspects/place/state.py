@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any, Final
 
-from aspects.rooms import ActionError
+from aspects.rooms import ActionError, whole
 from hauls.models import Haul
 from mechanics.item import Facing
 from mechanics.plan import Plan
@@ -132,14 +132,6 @@ def finite(text: Any) -> float:
     if not abs(number) < 1e9:
         raise ActionError("The page sent a place that is not a number. Reload it.")
     return number
-
-
-def whole(text: Any, fallback: int) -> int:
-    """A whole number that the page sent, or the fallback."""
-    try:
-        return int(str(text))
-    except ValueError:
-        return fallback
 
 
 def _percent(text: str) -> float:

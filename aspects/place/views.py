@@ -15,8 +15,8 @@ from django.views.decorators.http import require_GET, require_POST
 
 from aspects.place.moves import Asked, act, done
 from aspects.place.page import Planner, present
-from aspects.place.state import MOST_ITEMS, State, whole
-from aspects.rooms import ActionError, head_of, plan_unreadable
+from aspects.place.state import MOST_ITEMS, State
+from aspects.rooms import ActionError, head_of, plan_unreadable, whole
 from book.errors import IncompleteError
 from hauls.loads import load_choices, read_load
 from hauls.models import Haul

@@ -90,6 +90,18 @@ class Outfits(YardCase):
         answer = self.client.post(f"/hauls/{self.haul.pk}/outfit/", self.choices(base=0))
         self.assertContains(answer, "changed this haul in between")
 
+    def test_a_revision_that_is_none_is_an_old_page_too(self) -> None:
+        at, stored = f"/hauls/{self.haul.pk}", self.haul.revision
+        for base in ("", "x", "1.5", "-1", "9" * 40):
+            with self.subTest(base=base):
+                answer = self.client.post(f"{at}/outfit/", self.choices(base=base))
+                self.assertContains(answer, "changed this haul in between")
+                for address, sent in (("book", {}), ("level/bars", {"bars": "off"})):
+                    answer = self.client.post(f"{at}/{address}/", {"base": base, **sent})
+                    self.assertEqual(answer.status_code, 302)
+        self.haul.refresh_from_db()
+        self.assertEqual(self.haul.revision, stored)
+
     def test_the_book_moving_on_is_told_and_taken_over_on_request(self) -> None:
         truck = Truck.objects.get(name="Work truck 3")
         truck.payload = Quantity.parse("2000 lb")
