@@ -34,6 +34,7 @@ from measures.writing import write_densities, write_given, write_inches, write_p
 from mechanics.fluids import FLUIDS
 from mechanics.heap import MATERIALS
 from mechanics.rules import NEAR_HITCH
+from wording.phrases import signed_mass
 
 NOT_KNOWN: Final = "not known"
 
@@ -216,8 +217,7 @@ def _trailer(trailer: Trailer, told: Told) -> Iterator[Derived]:
         )
     if empties.added:
         terms = "; ".join(
-            f"{a.name} {mass(a.mass_kg)}, tongue {'+' if a.tongue_kg >= 0 else '−'} "
-            f"{mass(abs(a.tongue_kg))}"
+            f"{a.name} {mass(a.mass_kg)}, tongue {signed_mass(a.tongue_kg, units)}"
             for a in empties.added
         )
         yield Derived(

@@ -74,12 +74,6 @@ def write_signed(value: float, digits: int = 0) -> str:
     return f"{MINUS if value < 0 and text.strip('0.,') else '+'} {text}"
 
 
-def with_sign(value: float, written: str) -> str:
-    """What was written of an amount, the sign of ``value`` before it: ``+ 380 lb``, ``− 2 in``."""
-    nothing = not any(digit in written for digit in "123456789")
-    return f"{MINUS if value < 0 and not nothing else '+'} {written}"
-
-
 def write_mass(kg: float, system: UnitSystem) -> str:
     """A mass to the pound or kilogram: ``7,000 lb``."""
     return f"{write_number(kg / system.kg)} {system.mass_unit}"

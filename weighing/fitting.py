@@ -16,13 +16,14 @@ from book.models import Configuration, Known, Machine, MachinePart, Trailer
 from book.tolerances import Tolerances
 from hauls.models import Haul
 from measures import Quantity, UnitSystem
-from measures.writing import with_sign, write_inches, write_length, write_mass
+from measures.writing import write_inches, write_length, write_mass
 from mechanics.coach import ERRORS
 from mechanics.fit import Belief, Fitted, Slip, Suspect, fit, suspects
 from mechanics.units import M_PER_IN
 from weighing.gathering import Gathered, Subject, believed, gather
 from weighing.models import AcceptedFit
 from weighing.services import quantity
+from wording.phrases import signed_inches, signed_mass
 from yards.models import User
 
 TELLS: Final = 0.9
@@ -133,7 +134,6 @@ def estimates(found: Together, unit: UnitSystem) -> list[Estimate]:
         now, error = found.fitted.estimate(name)
         write = write_length if name in LENGTHS else write_mass
         tells = error < TELLS * doubt
-        apart = now - was
         close = write_inches if name in LENGTHS else write_mass
         why_not = _why_not(found.subject, name) if tells else ""
         rows.append(
@@ -144,7 +144,7 @@ def estimates(found: Together, unit: UnitSystem) -> list[Estimate]:
                 book_doubt=close(ERRORS * book_doubt, unit),
                 fitted=write(now, unit),
                 fitted_doubt=close(ERRORS * error, unit),
-                apart=with_sign(apart, close(abs(apart), unit)),
+                apart=(signed_inches if name in LENGTHS else signed_mass)(now - was, unit),
                 tells=tells,
                 offered=tells and not why_not,
                 why_not=why_not,
@@ -184,7 +184,7 @@ def residuals(found: Together, unit: UnitSystem) -> list[Residual]:
                 gathered=gathered,
                 read=write_mass(gathered.seen.kg, unit),
                 expected=write_mass(expected, unit),
-                apart=with_sign(apart, write_mass(abs(apart), unit)),
+                apart=signed_mass(apart, unit),
                 errors=found.fitted.residuals[place],
                 worst=place == worst,
             )

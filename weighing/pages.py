@@ -17,7 +17,6 @@ from book.models import Aboard, Photo, Thing, Ticket
 from measures import Quantity, UnitSystem
 from measures.reading import ReadingError, read_length, read_mass
 from measures.writing import (
-    with_sign,
     write_entered,
     write_given,
     write_length,
@@ -34,6 +33,7 @@ from weighing.scaling import BOX_LABELS
 from weighing.scaling import METHOD as HAUL
 from weighing.services import Offer, doubts, offers, would_offer
 from weighing.tools import Tool
+from wording.phrases import signed_mass
 
 NAMES: Final = {
     "trailer": "The trailer",
@@ -302,7 +302,7 @@ def _apart(ticket: Ticket, other: Ticket, unit: UnitSystem) -> list[tuple[str, s
         if one is not None and two is not None:
             apart = float(one.si - two.si)
             label = field_words(Ticket, name)
-            found.append((label, with_sign(apart, write_mass(abs(apart), unit))))
+            found.append((label, signed_mass(apart, unit)))
     return found
 
 

@@ -12,7 +12,7 @@ from django.db import transaction
 from book.models import Aboard, Ticket
 from hauls.models import Haul
 from measures import Quantity, ReadingError, UnitSystem, read_mass
-from measures.writing import with_sign, write_entered, write_mass, write_percent
+from measures.writing import write_entered, write_mass, write_percent
 from mechanics.loads import Loads, bar_factor_m, compute_loads
 from mechanics.plan import Plan
 from mechanics.scalehouse import Pads, pads, printed, scale_doubt_kg
@@ -22,6 +22,7 @@ from weighing.forms import AtAScale
 from weighing.learning import FIGURES, Learned, bias_of
 from weighing.models import HaulTicket
 from weighing.services import quantity
+from wording.phrases import signed_mass
 from yards.models import User
 
 METHOD: Final = "haul"
@@ -219,7 +220,7 @@ def _beside(
         planned=write_mass(planned, unit),
         learned=learned,
         typed=typed or write_mass(kg, unit),
-        difference=with_sign(apart, write_mass(abs(apart), unit)),
+        difference=signed_mass(apart, unit),
         words=words,
         near=within,
     )
@@ -246,7 +247,7 @@ def past(one: HaulTicket, unit: UnitSystem) -> Past:
                     words,
                     write_mass(float(planned[name]), unit),
                     write_mass(float(read[name]), unit),
-                    with_sign(apart, write_mass(abs(apart), unit)),
+                    signed_mass(apart, unit),
                 )
             )
     return Past(ticket=one.ticket, rows=rows)

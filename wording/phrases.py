@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Final
 
-from measures.writing import UnitSystem, write_signed
+from measures.writing import MINUS, UnitSystem, write_inches, write_signed
 from mechanics.hitch import HitchType
 from mechanics.plan import Plan
 
@@ -38,3 +38,10 @@ def begun(words: str) -> str:
 def signed_mass(kg: float, unit: UnitSystem) -> str:
     """A mass that adds or takes away, with its sign."""
     return f"{write_signed(kg / unit.kg)} {unit.mass_unit}"
+
+
+def signed_inches(metres: float, unit: UnitSystem) -> str:
+    """A short length by which something is more or less, with its sign."""
+    written = write_inches(abs(metres), unit)
+    less = metres < 0 and written != write_inches(0.0, unit)
+    return f"{MINUS if less else '+'} {written}"

@@ -25,11 +25,10 @@ class LevelView(LevelPage):
     """How it rides, and the bars as they are being set.
 
     ``wanted`` is the gauge reading that was asked for, ``wrong`` and ``wrong_gauge`` what
-    cannot be read of what was typed; ``base`` the revision that a change is made of.
+    cannot be read of what was typed.
     """
 
     bars: BarsPage
-    base: int
     wanted: str
     wrong: str
     wrong_gauge: str
@@ -47,7 +46,6 @@ def level(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     page = LevelView(
         **parts(level_page(plan, unit)),
         bars=bars_page(plan, part if by_gauge is None else by_gauge, length, unit),
-        base=haul.revision,
         wanted=(wanted or "")[:40],
         wrong=wrong,
         wrong_gauge=wrong_gauge,
