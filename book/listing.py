@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from book.gaps import Doubt, Gap, doubts, gaps
+from book.doubts import Doubt, doubts
+from book.gaps import Gap, gaps
 from book.kinds import Kind
 from book.models import Thing
 from book.page import figures_of

@@ -9,12 +9,13 @@ from typing import Any, Final
 from django.forms import BoundField
 
 from book.asides import asides
+from book.doubts import Doubt, doubts
 from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
 from book.errors import IncompleteError
 from book.fields import field_words
 from book.figures import built_machine, empty_axles, empty_trailer, si
 from book.forms import PhotoForm, TicketForm
-from book.gaps import Doubt, Gap, doubts, gaps
+from book.gaps import Gap, gaps
 from book.kinds import Group, Kind, Rows
 from book.models import (
     Aboard,

@@ -18,8 +18,8 @@ from import_export.instance_loaders import BaseInstanceLoader
 from import_export.resources import Resource
 from import_export.results import RowResult
 
+from book.doubts import doubts
 from book.forms import link_parts
-from book.gaps import doubts
 from book.history import keep, recorded
 from book.models import (
     Configuration,

@@ -5,9 +5,10 @@ from __future__ import annotations
 from django.test import SimpleTestCase, TestCase
 
 from book.chain import assemble, couples
+from book.doubts import doubts
 from book.errors import IncompleteError
 from book.figures import built_machine, bulk_body, empty_trailer, si
-from book.gaps import doubts, gaps
+from book.gaps import gaps
 from book.models import (
     Bulk,
     Configuration,
