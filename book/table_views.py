@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import TypeVar
 
 from django import forms
 from django.http import Http404, HttpResponse
-from django.shortcuts import render
 from django.views.decorators.http import require_GET, require_http_methods
 
 from book.table_reading import MAX_BYTES, Line, Outcome, TableError, decode, take_in
@@ -56,6 +55,13 @@ class TableIn(TakeIn):
     table: Table
 
 
+@dataclass(frozen=True, kw_only=True)
+class TableList:
+    """Every table that goes out and comes in."""
+
+    tables: Iterable[Table]
+
+
 Taken = TypeVar("Taken", bound=TakeIn)
 
 
@@ -70,7 +76,7 @@ def _table(slug: str) -> Table:
 @in_yard
 def tables(request: YardRequest) -> HttpResponse:
     """All tables, to write out or take in."""
-    return render(request, "book/tables.html", {"tables": TABLES.values(), "place": "book"})
+    return show(request, "book/tables.html", TableList(tables=TABLES.values()), place="book")
 
 
 @require_GET

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import json
+from dataclasses import dataclass
 from typing import Any
 
 from django.contrib import messages
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, redirect
 from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_http_methods
 
@@ -19,10 +20,26 @@ from hauls.store import import_haul
 from mechanics.errors import MechanicsError
 from planfile.draft import Draft
 from planfile.errors import PlanFileError
+from web.pages import show
 from yards.access import YardRequest, in_yard, owners, planners
 
 PROBLEMS = 40
 """Problems of a yard file that the page lists."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class ImportPage:
+    """A form for a plan file."""
+
+    form: ImportForm
+
+
+@dataclass(frozen=True, kw_only=True)
+class YardFilePage:
+    """The yard as a file: what is wrong with the one sent, and how much more than is shown."""
+
+    problems: list[str]
+    more: int
 
 
 @require_http_methods(["GET", "POST"])
@@ -44,7 +61,7 @@ def bring_in(request: YardRequest) -> HttpResponse:
         else:
             return redirect(haul)
     status = 422 if form.errors else 200
-    return render(request, "exchange/import.html", {"form": form, "place": "haul"}, status=status)
+    return show(request, "exchange/import.html", ImportPage(form=form), place="haul", status=status)
 
 
 @require_GET
@@ -73,9 +90,8 @@ def yard_file(request: YardRequest) -> HttpResponse:
             words = ", ".join(f"{n} {what}" for what, n in counted.items())
             messages.success(request, f"Taken in: {words}.")
             return redirect("home")
-    context = {"problems": problems[:PROBLEMS], "more": max(len(problems) - PROBLEMS, 0)}
-    status = 422 if problems else 200
-    return render(request, "exchange/yard_file.html", {**context, "place": ""}, status=status)
+    page = YardFilePage(problems=problems[:PROBLEMS], more=max(len(problems) - PROBLEMS, 0))
+    return show(request, "exchange/yard_file.html", page, status=422 if problems else 200)
 
 
 @require_GET

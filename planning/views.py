@@ -9,12 +9,12 @@ from typing import Any
 from django.core.paginator import Page, Paginator
 from django.db.models import QuerySet
 from django.http import HttpResponse
-from django.shortcuts import redirect, render
+from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods
 
 from aspects.outfit.forms import OutfitForm
-from aspects.outfit.views import ENTER_IT
+from aspects.outfit.views import ENTER_IT, OutfitPage
 from book.errors import IncompleteError
 from book.gaps import STOPPED_BY, stops
 from book.kinds import KINDS
@@ -206,6 +206,5 @@ def new_haul(request: YardRequest) -> HttpResponse:
             form.add_error(None, f"The book's figures do not fit together. {error}.")
         else:
             return redirect(haul)
-    return render(
-        request, "outfit/outfit.html", {"form": form, "title": "New haul", "place": "haul"}
-    )
+    page = OutfitPage(form=form, title="New haul")
+    return show(request, "outfit/outfit.html", page, place="haul")

@@ -2,8 +2,20 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import render
+
+from web.pages import show
+
+
+@dataclass(frozen=True, kw_only=True)
+class ErrorPage:
+    """What went wrong, in our own words, with the answer's status."""
+
+    title: str
+    words: str
+    status: int
 
 
 def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
@@ -39,9 +51,5 @@ def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
 
 
 def _page(request: HttpRequest, status: int, title: str, words: str) -> HttpResponse:
-    return render(
-        request,
-        "web/error.html",
-        {"title": title, "words": words, "status": status, "place": ""},
-        status=status,
-    )
+    page = ErrorPage(title=title, words=words, status=status)
+    return show(request, "web/error.html", page, status=status)

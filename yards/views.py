@@ -26,7 +26,7 @@ from measures.writing import UnitSystem
 from web.pages import show
 from yards.access import YardRequest, in_yard, owners
 from yards.forms import InvitationForm, NewPasswordForm, OwnPasswordForm, PersonForm, SignUpForm
-from yards.models import Invitation, Membership, Role, User
+from yards.models import Invitation, Membership, Role, User, Yard
 from yards.services.people import (
     PeopleError,
     invite,
@@ -56,6 +56,14 @@ def set_units(request: YardRequest) -> HttpResponse:
     return redirect(back)
 
 
+@dataclass(frozen=True, kw_only=True)
+class SignUpPage:
+    """A new yard and its owner; ``units_sent`` are the ones that were chosen."""
+
+    form: SignUpForm
+    units_sent: str
+
+
 @require_http_methods(["GET", "POST"])
 def new_yard(request: HttpRequest) -> HttpResponse:
     """Sign up: a new yard and the person who owns it."""
@@ -75,8 +83,8 @@ def new_yard(request: HttpRequest) -> HttpResponse:
             login(request, user, backend=BACKEND)
             return redirect("home")
     status = 422 if form.is_bound else 200
-    context = {"form": form, "units_sent": request.POST.get("units", "us"), "place": ""}
-    return render(request, "yards/sign_up.html", context, status=status)
+    page = SignUpPage(form=form, units_sent=request.POST.get("units", "us"))
+    return show(request, "yards/sign_up.html", page, status=status)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -242,13 +250,21 @@ def withdraw(request: YardRequest, pk: int) -> HttpResponse:
     return redirect("people")
 
 
+@dataclass(frozen=True, kw_only=True)
+class OwnYards:
+    """The yards a person works in, and the one worked in now."""
+
+    memberships: Iterable[Membership]
+    current: Yard | None
+
+
 @require_GET
 @login_required
 def own_yards(request: Any) -> HttpResponse:
     """The yards a person works in."""
     found = Membership.objects.filter(user=request.user).select_related("yard")
-    context = {"memberships": found, "current": request.user.current_yard, "place": ""}
-    return render(request, "yards/own_yards.html", context)
+    page = OwnYards(memberships=found, current=request.user.current_yard)
+    return show(request, "yards/own_yards.html", page)
 
 
 @require_POST

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any
 
 from django.contrib import messages
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_http_methods, require_POST
 
 from aspects.outfit.forms import LOADS, OutfitForm
@@ -21,11 +22,23 @@ from measures import UnitSystem
 from mechanics.errors import MechanicsError
 from mechanics.report import evaluate
 from planfile.errors import PlanFileError
+from web.pages import show
 from wording.sentences import kept_places
 from yards.access import YardRequest, planners
 
 ENTER_IT = "Enter it in the book, then plan again."
 """What to do about a thing that lacks figures."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class OutfitPage:
+    """What a haul is made of; ``haul`` is ``None`` for a new one, ``loose`` counts loads that are
+    not of the book."""
+
+    form: OutfitForm
+    title: str
+    haul: Haul | None = None
+    loose: int = 0
 
 
 def _hauls(request: YardRequest) -> HaulQuerySet:
@@ -72,17 +85,13 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
             for words in _kept_places(haul, request.user.unit_system):
                 messages.info(request, words)
             return redirect(haul)
-    return render(
-        request,
-        "outfit/outfit.html",
-        {
-            "form": form,
-            "title": "Truck, trailer and machines",
-            "haul": haul,
-            "loose": len(haul.draft.plan.items) - len(links),
-            "place": "haul",
-        },
+    page = OutfitPage(
+        form=form,
+        title="Truck, trailer and machines",
+        haul=haul,
+        loose=len(haul.draft.plan.items) - len(links),
     )
+    return show(request, "outfit/outfit.html", page, place="haul")
 
 
 def _kept_places(haul: Haul, unit: UnitSystem) -> list[str]:

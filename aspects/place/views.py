@@ -3,20 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.http import HttpResponse, HttpResponseBase
 from django.middleware.csrf import get_token
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, redirect
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET, require_POST
 
 from aspects.place.moves import Asked, act, done
 from aspects.place.page import Planner, present
 from aspects.place.state import MOST_ITEMS, State
-from aspects.rooms import ActionError, head_of, plan_unreadable, whole
+from aspects.rooms import ActionError, Head, head_of, plan_unreadable, whole
 from book.errors import IncompleteError
 from hauls.loads import load_choices, read_load
 from hauls.models import Haul
@@ -25,6 +26,7 @@ from hauls.steps import NothingToUndo, StaleRevision, around, walk
 from hauls.store import copy_haul, put_on, save_haul, take_off
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
+from web.pages import parts, show
 from yards.access import YardRequest, in_yard, planners
 from yards.recent import in_yard_recently
 
@@ -54,19 +56,26 @@ def planner(request: YardRequest, pk: int) -> HttpResponse:
     return _page(request, page, news)
 
 
+@dataclass(frozen=True, kw_only=True)
+class PlannerPage(Planner):
+    """The partial inside its page: the haul's head, and what the book says by now."""
+
+    head: Head
+    books_news: list[News]
+    title: str
+
+
 def _page(
     request: YardRequest, page: Planner, news: list[News], *, status: int = 200
 ) -> HttpResponse:
     """The whole page around the partial."""
-    context = {
-        **vars(page),
-        "head": head_of(page.haul, SLUG, may_save=page.may_save),
-        "books_news": news,
-        "choices": load_choices(request.yard).groups,
-        "place": "haul",
-        "title": page.haul.name,
-    }
-    return render(request, "place/planner.html", context, status=status)
+    whole_page = PlannerPage(
+        **parts(replace(page, choices=load_choices(request.yard).groups)),
+        head=head_of(page.haul, SLUG, may_save=page.may_save),
+        books_news=news,
+        title=page.haul.name,
+    )
+    return show(request, "place/planner.html", whole_page, place="haul", status=status)
 
 
 def _looked_at(haul: Haul, request: YardRequest) -> State:
@@ -114,7 +123,7 @@ def preview(request: YardRequest, pk: int) -> HttpResponseBase:
 def _partial(request: YardRequest, page: Planner) -> str:
     """The page's part that every change draws anew; it needs nothing of the page's frame."""
     return render_to_string(
-        PARTIAL, {**vars(page), "request": request, "csrf_token": get_token(request)}
+        PARTIAL, {**parts(page), "request": request, "csrf_token": get_token(request)}
     )
 
 
