@@ -50,6 +50,19 @@ class Contact:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class Underside:
+    """A low point of a machine as it is carried up the ramp: ``ahead_m`` of the mark,
+    ``clearance_m`` square above the line through where it stands."""
+
+    ahead_m: float
+    clearance_m: float
+
+    def __post_init__(self) -> None:
+        if not self.clearance_m >= 0:
+            raise InputError("items.underside.clearance", "zero or more")
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Placement:
     """Where the reference mark stands.
 
@@ -72,7 +85,8 @@ class Placement:
 class Item:
     """One piece of load. ``front_m`` and ``rear_m`` are its reach ahead of and behind the mark.
 
-    ``contacts`` is where it stands on the floor; empty where that is not known.
+    ``contacts`` is where it stands on the floor; empty where that is not known. ``underside``
+    are the low points that may scrape on the way on and off.
     """
 
     id: str
@@ -85,6 +99,7 @@ class Item:
     width_m: float | None = None
     height_m: float | None = None
     contacts: tuple[Contact, ...] = ()
+    underside: tuple[Underside, ...] = ()
     name: str = ""
 
     def __post_init__(self) -> None:

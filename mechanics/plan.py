@@ -8,21 +8,28 @@ from mechanics.errors import InputError
 from mechanics.hitch import Hitch
 from mechanics.item import Item, Placement
 from mechanics.rules import Rules
+from mechanics.site import Site
 from mechanics.trailer import Trailer
 from mechanics.truck import Truck
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Plan:
-    """Everything a report needs. Item ids are unique; no items is a plan too."""
+    """Everything a report needs. Item ids are unique; no items is a plan too.
+
+    ``site`` is where it is loaded; nothing of it matters on the road.
+    """
 
     truck: Truck
     hitch: Hitch
     trailer: Trailer
     items: tuple[Item, ...] = ()
     rules: Rules = field(default_factory=Rules)
+    site: Site = field(default_factory=Site)
 
     def __post_init__(self) -> None:
+        if any(number > len(self.trailer.axles) for number in self.site.held_trailer_axles):
+            raise InputError("site.held_trailer_axles", "numbers of axles the trailer has")
         seen: set[str] = set()
         for index, item in enumerate(self.items):
             if item.id in seen:

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from enum import Enum
 
 from mechanics.errors import InputError
+from mechanics.tail import Bed, Dovetail, Ramp, Stands
 
 
 class Suspension(str, Enum):
@@ -86,7 +87,8 @@ class Trailer:
     the height of its socket with the trailer level, ``axle_height_m`` that of the axles'
     middle line. ``axles_tolerance_m`` is how much further forward or back than taped the
     whole axle group may stand; ``axle_rate_kg_per_m`` the spring rate of one independent
-    axle, ``None`` where it is not known.
+    axle, ``None`` where it is not known. ``ramp``, ``dovetail``, ``stands`` and ``bed`` are
+    what matters while a machine is driven on (:mod:`mechanics.loading`).
 
     No centre of gravity is asked for: the moment of the empty trailer about the ball is
     ``(empty_mass - empty_tongue_mass) * axle_centre``.
@@ -108,8 +110,14 @@ class Trailer:
     axle_height_m: float | None = None
     axles_tolerance_m: float = 0.0
     axle_rate_kg_per_m: float | None = None
+    ramp: Ramp | None = None
+    dovetail: Dovetail | None = None
+    stands: Stands | None = None
+    bed: Bed | None = None
 
     def __post_init__(self) -> None:
+        if self.dovetail is not None and self.dovetail.length_m > self.deck.length_m:
+            raise InputError("trailer.dovetail.length", "a length within that of the deck")
         if not self.empty_mass_kg > 0:
             raise InputError("trailer.empty_mass", "a mass greater than zero")
         if not 0 < self.empty_tongue_mass_kg < self.empty_mass_kg:

@@ -3,8 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import Enum
 
 from mechanics.errors import InputError
+
+
+class Drive(str, Enum):
+    """Which of the truck's axles its engine drives, and its transmission can hold."""
+
+    TWO_WHEEL = "two_wheel"
+    FOUR_WHEEL = "four_wheel"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -75,6 +83,7 @@ class Truck:
     rear_axle_mass_tolerance_kg: float = 0.0
     cargo: tuple[Cargo, ...] = ()
     ride: Ride | None = None
+    drive: Drive | None = None
     name: str = ""
 
     def __post_init__(self) -> None:

@@ -6,20 +6,25 @@ from msgspec import UnsetType
 
 from mechanics.errors import InputError
 from mechanics.hitch import Hitch, HitchPart, HitchType, WeightDistribution
-from mechanics.item import BalancePoint, Contact, Facing, Item, Placement
+from mechanics.item import BalancePoint, Contact, Facing, Item, Placement, Underside
 from mechanics.plan import Plan
 from mechanics.rules import Rules, TongueSchool, TrailerGvwrSchool
+from mechanics.site import Site, Surface
+from mechanics.tail import Bed, Dovetail, Ramp, RampKind, Stands
 from mechanics.trailer import Axle, Concentration, Deck, Suspension, Trailer
-from mechanics.truck import Cargo, Ride, Truck
+from mechanics.truck import Cargo, Drive, Ride, Truck
 from mechanics.units import LengthUnit, MassUnit
 from planfile.document import PlanDocument, known, text
 from planfile.document import Rules as RulesDocument
+from planfile.document import Site as SiteDocument
+from planfile.document import Trailer as TrailerDocument
 
 
 class Scale:
     """The factors of one file's units, to SI and back. ``None`` stays ``None``."""
 
     def __init__(self, mass: str, length: str) -> None:
+        self.words = {"mass": mass, "length": length}
         self.kg = MassUnit(mass).kg
         self.m = LengthUnit(length).m
 
@@ -58,6 +63,7 @@ def to_plan(document: PlanDocument) -> Plan:
         trailer=_trailer(document, to),
         items=tuple(_item(document, index, to) for index in range(len(document.items))),
         rules=to_rules(document.rules),
+        site=to_site(document.site, to),
     )
 
 
@@ -98,6 +104,7 @@ def _truck(document: PlanDocument, to: Scale) -> Truck:
             if isinstance(truck.ride.front_rate, UnsetType)
             else truck.ride.front_rate * to.kg / to.m,
         ),
+        drive=None if isinstance(truck.drive, UnsetType) else Drive(truck.drive),
     )
 
 
@@ -169,6 +176,49 @@ def _trailer(document: PlanDocument, to: Scale) -> Trailer:
                 length_m=to.length(deck.concentration.length),
             ),
         ),
+        ramp=_ramp(trailer, to),
+        dovetail=None
+        if isinstance(trailer.dovetail, UnsetType)
+        else Dovetail(
+            length_m=to.length(trailer.dovetail.length), drop_m=to.length(trailer.dovetail.drop)
+        ),
+        stands=_stands(trailer, to),
+        bed=_bed(trailer, to),
+    )
+
+
+def _ramp(trailer: TrailerDocument, to: Scale) -> Ramp | None:
+    ramp = trailer.ramp
+    if isinstance(ramp, UnsetType):
+        return None
+    return Ramp(
+        kind=RampKind(ramp.kind),
+        length_m=to.length(ramp.length),
+        rating_kg=to.mass_or_none(ramp.rating),
+        feet=ramp.feet,
+    )
+
+
+def _stands(trailer: TrailerDocument, to: Scale) -> Stands | None:
+    stands = trailer.stands
+    if isinstance(stands, UnsetType):
+        return None
+    return Stands(
+        gap_m=to.length(stands.gap),
+        position_m=to.length_or_none(stands.position),
+        rating_kg=to.mass_or_none(stands.rating),
+    )
+
+
+def _bed(trailer: TrailerDocument, to: Scale) -> Bed | None:
+    bed = trailer.bed
+    if isinstance(bed, UnsetType):
+        return None
+    return Bed(
+        hinge_m=to.length(bed.hinge),
+        mass_kg=to.mass(bed.mass),
+        balance_m=to.length(bed.balance),
+        latched=bed.latched,
     )
 
 
@@ -192,6 +242,10 @@ def _item(document: PlanDocument, index: int, to: Scale) -> Item:
         contacts=tuple(
             Contact(ahead_m=to.length(c.ahead), length_m=to.length(c.length)) for c in item.contacts
         ),
+        underside=tuple(
+            Underside(ahead_m=to.length(p.ahead), clearance_m=to.length(p.clearance))
+            for p in item.underside
+        ),
         placement=Placement(
             reference_m=to.length(item.placement.reference),
             facing=Facing(item.placement.facing),
@@ -212,4 +266,19 @@ def to_rules(rules: RulesDocument) -> Rules:
         trailer_gvwr=TrailerGvwrSchool(rules.trailer_gvwr),
         share_min=known(rules.share_min),
         share_max=known(rules.share_max),
+    )
+
+
+def to_site(site: SiteDocument, to: Scale) -> Site:
+    """The place where a plan is loaded, or unloaded."""
+    return Site(
+        slope=site.slope,
+        surface=Surface(site.surface),
+        friction=known(site.friction),
+        foot_rise_m=to.length(site.foot_rise),
+        parking_brake=site.parking_brake,
+        park_four_wheel=site.park_four_wheel,
+        held_trailer_axles=tuple(site.held_trailer_axles),
+        stands_down=site.stands_down,
+        push=site.push,
     )

@@ -21,6 +21,7 @@ NotNegative = Annotated[float, Meta(ge=0, le=LARGEST)]
 Fraction = Annotated[float, Meta(ge=0, le=1)]
 Text = Annotated[str, Meta(max_length=2000)]
 Ident = Annotated[str, Meta(min_length=1, max_length=100)]
+AxleNumber = Annotated[int, Meta(ge=1, le=12)]
 Extra = dict[str, Any] | UnsetType
 
 
@@ -75,6 +76,7 @@ class Truck(Part, frozen=True, kw_only=True):
     rear_axle_mass_tolerance: NotNegative = 0
     cargo: Annotated[list[Cargo], Meta(max_length=100)] = []
     ride: Ride | UnsetType = UNSET
+    drive: Literal["two_wheel", "four_wheel"] | UnsetType = UNSET
 
 
 class HitchComponent(Part, frozen=True, kw_only=True):
@@ -132,6 +134,39 @@ class Deck(Part, frozen=True, kw_only=True):
     concentration: Concentration | UnsetType = UNSET
 
 
+class Ramp(Part, frozen=True, kw_only=True):
+    """What a machine is driven on over; ``rating`` is of all ramps together."""
+
+    kind: Literal["ramps", "gate", "tilt"]
+    length: Positive
+    rating: Positive | UnsetType = UNSET
+    feet: bool = False
+
+
+class Dovetail(Part, frozen=True, kw_only=True):
+    """The sloping part at the deck's tail, within its length."""
+
+    length: Positive
+    drop: NotNegative
+
+
+class Stands(Part, frozen=True, kw_only=True):
+    """Support stands: ``position`` behind the coupler, ``gap`` above the ground once dropped."""
+
+    gap: NotNegative
+    position: Positive | UnsetType = UNSET
+    rating: Positive | UnsetType = UNSET
+
+
+class Bed(Part, frozen=True, kw_only=True):
+    """A dump bed: its hinge and its balance point behind the coupler."""
+
+    hinge: Finite
+    mass: Positive
+    balance: Finite
+    latched: bool = False
+
+
 class Trailer(Part, frozen=True, kw_only=True):
     """The empty trailer."""
 
@@ -151,6 +186,10 @@ class Trailer(Part, frozen=True, kw_only=True):
     axle_height: Positive | UnsetType = UNSET
     axles_tolerance: NotNegative = 0
     axle_rate: Positive | UnsetType = UNSET
+    ramp: Ramp | UnsetType = UNSET
+    dovetail: Dovetail | UnsetType = UNSET
+    stands: Stands | UnsetType = UNSET
+    bed: Bed | UnsetType = UNSET
 
 
 class BalancePoint(Part, frozen=True, kw_only=True):
@@ -167,6 +206,13 @@ class Contact(Part, frozen=True, kw_only=True):
 
     ahead: Finite
     length: NotNegative = 0
+
+
+class UndersidePoint(Part, frozen=True, kw_only=True):
+    """A low point of a machine: ahead of the mark, square above the line it stands on."""
+
+    ahead: Finite
+    clearance: NotNegative
 
 
 class Placement(Part, frozen=True, kw_only=True):
@@ -192,6 +238,7 @@ class Item(Part, frozen=True, kw_only=True):
     width: Positive | UnsetType = UNSET
     height: Positive | UnsetType = UNSET
     contacts: Annotated[list[Contact], Meta(max_length=20)] = []
+    underside: Annotated[list[UndersidePoint], Meta(max_length=40)] = []
 
 
 class Rules(Part, frozen=True, kw_only=True):
@@ -215,6 +262,22 @@ class Rules(Part, frozen=True, kw_only=True):
     share_max: Fraction | UnsetType = UNSET
 
 
+class Site(Part, frozen=True, kw_only=True):
+    """Where it is loaded; ``slope`` is rise over run, positive with the truck uphill."""
+
+    slope: Annotated[float, Meta(ge=-10, le=10)] = 0
+    surface: Literal["concrete_dry", "concrete_wet", "gravel", "grass_dry", "grass_wet", "ice"] = (
+        "concrete_dry"
+    )
+    friction: Annotated[float, Meta(ge=0, le=10)] | UnsetType = UNSET
+    foot_rise: Finite = 0
+    parking_brake: bool = True
+    park_four_wheel: bool = False
+    held_trailer_axles: Annotated[list[AxleNumber], Meta(max_length=12)] = []
+    stands_down: bool = False
+    push: Annotated[float, Meta(ge=0, le=10)] = 0.1
+
+
 class PlanDocument(Part, frozen=True, kw_only=True):
     """A haul whole."""
 
@@ -228,6 +291,7 @@ class PlanDocument(Part, frozen=True, kw_only=True):
     notes: Annotated[str, Meta(max_length=20000)] | UnsetType = UNSET
     items: Annotated[list[Item], Meta(max_length=100)] = []
     rules: Rules = msgspec.field(default_factory=Rules)
+    site: Site = msgspec.field(default_factory=Site)
 
 
 def known(value: float | UnsetType) -> float | None:

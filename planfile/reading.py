@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import math
 import re
-from typing import Any
+from typing import Any, Final
 
 import msgspec
 
@@ -13,7 +13,16 @@ from mechanics.errors import InputError
 from mechanics.plan import Plan
 from mechanics.rules import Rules
 from planfile.convert import to_plan, to_rules
-from planfile.document import Axle, Cargo, HitchComponent, Item, PlanDocument
+from planfile.document import (
+    Axle,
+    AxleNumber,
+    Cargo,
+    Contact,
+    HitchComponent,
+    Item,
+    PlanDocument,
+    UndersidePoint,
+)
 from planfile.document import Rules as RulesDocument
 from planfile.errors import PlanFileError
 
@@ -65,6 +74,10 @@ msgspec.convert(
             "axles": [{"position": 1}],
             "track_width": 1,
             "deck": {"start": 0, "length": 1},
+            "ramp": {"kind": "ramps", "length": 1},
+            "dovetail": {"length": 1, "drop": 0},
+            "stands": {"gap": 0},
+            "bed": {"hinge": 1, "mass": 1, "balance": 1},
         },
         "items": [
             {
@@ -74,9 +87,12 @@ msgspec.convert(
                 "front": 1,
                 "rear": 1,
                 "placement": {"reference": 1},
+                "contacts": [{"ahead": 0}],
+                "underside": [{"ahead": 0, "clearance": 0}],
             }
         ],
         "rules": {"tongue": "default"},
+        "site": {"held_trailer_axles": [1]},
     },
     PlanDocument,
 )
@@ -240,6 +256,10 @@ def _explain(error: msgspec.ValidationError, raw: Any) -> PlanFileError:
         ("a number of at most 1,000,000,000", "`float` <= 1000000000.0"),
         ("a number of at least -1,000,000,000", "`float` >= -1000000000.0"),
         ("at least one", "`array` of length >= 1"),
+        ("a whole number from 1", "`int` >= 1"),
+        ("a number of at most 10", "`float` <= 10.0"),
+        ("a number of at least -10", "`float` >= -10.0"),
+        ("an axle's number, at most 12", "`int` <= 12"),
     ):
         if expected == theirs:
             expected = ours
@@ -248,27 +268,47 @@ def _explain(error: msgspec.ValidationError, raw: Any) -> PlanFileError:
 
 
 def _first_bad_index(path: str, what: str, raw: Any) -> str:
-    """Put the real index in place of the ``[...]`` that the library gives for lists."""
-    head, _, tail = path.partition("[...]")
-    node: Any = raw
-    for name in head.split("."):
-        node = node.get(name) if isinstance(node, dict) else None
-    kinds = _LIST_TYPES.get(head)
-    if not isinstance(node, list) or kinds is None:
-        return path
-    for index, element in enumerate(node):
+    """Put the real indices in place of each ``[...]`` that the library gives for lists."""
+    found, node = "", raw
+    head, *rest = path.split("[...]")
+    kind = ""
+    for tail in rest:
+        kind, found = kind + head, found + head
+        node = _below(node, head)
+        kinds = _LIST_TYPES.get(kind)
+        if not isinstance(node, list) or kinds is None:
+            return path
+        index = _first_bad(node, kinds)
+        if index is None:
+            return f"{found}{tail}"
+        found, node, head = f"{found}[{index}]", node[index], tail
+    return found + head
+
+
+def _below(node: Any, dotted: str) -> Any:
+    for name in dotted.split("."):
+        if name:
+            node = node.get(name) if isinstance(node, dict) else None
+    return node
+
+
+def _first_bad(rows: list[Any], kind: Any) -> int | None:
+    for index, row in enumerate(rows):
         try:
-            msgspec.convert(element, kinds)
+            msgspec.convert(row, kind)
         except msgspec.ValidationError:
-            return f"{head}[{index}]{tail}"
-    return f"{head}{tail}"
+            return index
+    return None
 
 
-_LIST_TYPES = {
+_LIST_TYPES: Final[dict[str, Any]] = {
     "truck.cargo": Cargo,
     "hitch.components": HitchComponent,
     "trailer.axles": Axle,
     "items": Item,
+    "items.contacts": Contact,
+    "items.underside": UndersidePoint,
+    "site.held_trailer_axles": AxleNumber,
 }
 
 

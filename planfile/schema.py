@@ -10,7 +10,7 @@ import msgspec
 
 from planfile.document import PlanDocument
 
-SCHEMAS: Final = ("plan", "report")
+SCHEMAS: Final = ("plan", "report", "loading")
 DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"
 FOLDER: Final = Path(__file__).resolve().parent / "schemas"
 
@@ -34,108 +34,162 @@ def plan_schema() -> dict[str, Any]:
     }
 
 
-def report_schema() -> dict[str, Any]:
-    """The report's schema."""
-    number, text = {"type": "number"}, {"type": "string"}
+NUMBER: Final[dict[str, Any]] = {"type": "number"}
+TEXT: Final[dict[str, Any]] = {"type": "string"}
+STATUS: Final[dict[str, Any]] = {"enum": ["ok", "near", "over", "unknown"]}
 
-    def closed(required: dict[str, Any]) -> dict[str, Any]:
-        return {
-            "type": "object",
-            "properties": required,
-            "required": list(required),
-            "additionalProperties": False,
-        }
 
-    def or_null(schema: dict[str, Any]) -> dict[str, Any]:
-        return {"anyOf": [schema, {"type": "null"}]}
-
-    def listed(schema: dict[str, Any]) -> dict[str, Any]:
-        return {"type": "array", "items": schema}
-
-    status = {"enum": ["ok", "near", "over", "unknown"]}
-    interval = closed({"from": number, "to": number, "from_limit": text, "to_limit": text})
+def _closed(required: dict[str, Any]) -> dict[str, Any]:
+    """An object that has exactly these fields."""
     return {
-        "$schema": DIALECT,
-        "title": "Eyebolt report, version 1",
-        **closed(
-            {
-                "format": {"const": "eyebolt.report"},
-                "version": {"const": 1},
-                "units": closed(
-                    {
-                        "mass": {"enum": ["lb", "kg"]},
-                        "length": {"enum": ["in", "ft", "mm", "cm", "m"]},
-                    }
-                ),
-                "tongue": closed(
-                    {
-                        "mass": number,
-                        "share": number,
-                        "share_min": number,
-                        "share_max": number,
-                        "added_share": or_null(number),
-                        "mass_per_length": or_null(number),
-                    }
-                ),
-                "trailer": closed(
-                    {
-                        "mass": number,
-                        "axles_mass": number,
-                        "axles": listed(number),
-                        "left": number,
-                        "right": number,
-                    }
-                ),
-                "truck": closed(
-                    dict.fromkeys(
-                        (
-                            "front",
-                            "rear",
-                            "mass",
-                            "front_unhitched",
-                            "rear_unhitched",
-                            "payload_used",
-                        ),
-                        number,
-                    )
-                ),
-                "combination": closed({"mass": number}),
-                "checks": listed(
-                    closed(
-                        {
-                            "code": text,
-                            "item": or_null(text),
-                            "status": status,
-                            "value": number,
-                            "limit": or_null(number),
-                            "margin": or_null(number),
-                            "missing": listed(text),
-                        }
-                    )
-                ),
-                "windows": listed(
-                    closed(
-                        {
-                            "item": text,
-                            "intervals": listed(interval),
-                            "aim": or_null(number),
-                            "sure": listed(interval),
-                            "contradiction": or_null(
-                                {**listed(text), "minItems": 2, "maxItems": 2}
-                            ),
-                        }
-                    )
-                ),
-                "verdict": status,
-            }
-        ),
+        "type": "object",
+        "properties": required,
+        "required": list(required),
+        "additionalProperties": False,
     }
 
 
+def _or_null(schema: dict[str, Any]) -> dict[str, Any]:
+    return {"anyOf": [schema, {"type": "null"}]}
+
+
+def _listed(schema: dict[str, Any]) -> dict[str, Any]:
+    return {"type": "array", "items": schema}
+
+
+def _file(title: str, name: str, fields: dict[str, Any]) -> dict[str, Any]:
+    """The schema of a file of ours: its head, then its own fields."""
+    units = _closed(
+        {"mass": {"enum": ["lb", "kg"]}, "length": {"enum": ["in", "ft", "mm", "cm", "m"]}}
+    )
+    head = {"format": {"const": name}, "version": {"const": 1}, "units": units}
+    return {"$schema": DIALECT, "title": title, **_closed(head | fields)}
+
+
+def loading_schema() -> dict[str, Any]:
+    """The loading file's schema."""
+    masses = (
+        "lead_load",
+        "trail_load",
+        "tail_edge",
+        "tongue",
+        "tongue_free",
+        "stand",
+        "truck_front",
+        "truck_rear",
+    )
+    station = _closed(
+        dict.fromkeys(("lead", "trail", "pitch", *masses), NUMBER)
+        | {
+            "axles": _listed(NUMBER),
+            "hold": _or_null(NUMBER),
+            "state": {"enum": ["free", "propped", "lifted"]},
+        }
+    )
+    check = _closed(
+        {"code": TEXT, "status": STATUS, "missing": _listed(TEXT)}
+        | dict.fromkeys(("value", "limit", "margin"), _or_null(NUMBER))
+    )
+    clearance = _closed({"least": NUMBER, "lead": NUMBER, "at": {"enum": ["underside", "terrain"]}})
+    way = _closed(
+        {
+            "item": TEXT,
+            "missing": {**_listed(TEXT), "maxItems": 0},
+            "ramp_angle": NUMBER,
+            "stations": _listed(station),
+            "lowest": station,
+            "worst_hold": _or_null(station),
+            "slope_shift": _or_null(NUMBER),
+            "clearance": _or_null(clearance),
+            "checks": _listed(check),
+        }
+    )
+    wanting = _closed({"item": TEXT, "missing": {**_listed(TEXT), "minItems": 1}})
+    return _file(
+        "Eyebolt loading, version 1",
+        "eyebolt.loading",
+        {"items": _listed({"anyOf": [way, wanting]}), "verdict": STATUS},
+    )
+
+
+def report_schema() -> dict[str, Any]:
+    """The report's schema."""
+    interval = _closed({"from": NUMBER, "to": NUMBER, "from_limit": TEXT, "to_limit": TEXT})
+    return _file(
+        "Eyebolt report, version 1",
+        "eyebolt.report",
+        {
+            "tongue": _closed(
+                {
+                    "mass": NUMBER,
+                    "share": NUMBER,
+                    "share_min": NUMBER,
+                    "share_max": NUMBER,
+                    "added_share": _or_null(NUMBER),
+                    "mass_per_length": _or_null(NUMBER),
+                }
+            ),
+            "trailer": _closed(
+                {
+                    "mass": NUMBER,
+                    "axles_mass": NUMBER,
+                    "axles": _listed(NUMBER),
+                    "left": NUMBER,
+                    "right": NUMBER,
+                }
+            ),
+            "truck": _closed(
+                dict.fromkeys(
+                    (
+                        "front",
+                        "rear",
+                        "mass",
+                        "front_unhitched",
+                        "rear_unhitched",
+                        "payload_used",
+                    ),
+                    NUMBER,
+                )
+            ),
+            "combination": _closed({"mass": NUMBER}),
+            "checks": _listed(
+                _closed(
+                    {
+                        "code": TEXT,
+                        "item": _or_null(TEXT),
+                        "status": STATUS,
+                        "value": NUMBER,
+                        "limit": _or_null(NUMBER),
+                        "margin": _or_null(NUMBER),
+                        "missing": _listed(TEXT),
+                    }
+                )
+            ),
+            "windows": _listed(
+                _closed(
+                    {
+                        "item": TEXT,
+                        "intervals": _listed(interval),
+                        "aim": _or_null(NUMBER),
+                        "sure": _listed(interval),
+                        "contradiction": _or_null({**_listed(TEXT), "minItems": 2, "maxItems": 2}),
+                    }
+                )
+            ),
+            "verdict": STATUS,
+        },
+    )
+
+
+def made_schemas() -> dict[str, dict[str, Any]]:
+    """Every schema by its name."""
+    return {"plan": plan_schema(), "report": report_schema(), "loading": loading_schema()}
+
+
 def write_schemas() -> None:
-    """Write both schemas where they are shipped; a test proves that they are current."""
+    """Write the schemas where they are shipped; a test proves that they are current."""
     FOLDER.mkdir(exist_ok=True)
-    for name, schema in (("plan", plan_schema()), ("report", report_schema())):
+    for name, schema in made_schemas().items():
         schema_path(name).write_text(json.dumps(schema, indent=2) + "\n", encoding="utf-8")
 
 

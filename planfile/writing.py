@@ -11,16 +11,15 @@ from mechanics.windows import Interval, Window
 from planfile.convert import Scale
 
 
-def report_document(report: Report, *, mass: str, length: str) -> dict[str, Any]:
+def report_document(report: Report, unit: Scale) -> dict[str, Any]:
     """The report as the format writes it: full precision, nothing rounded."""
-    unit = Scale(mass, length)
     trailer, truck = report.loads.trailer, report.loads.truck
     share_min, share_max = report.plan.share_range
     slope = report.tongue_per_metre_kg
     return {
         "format": "eyebolt.report",
         "version": 1,
-        "units": {"mass": mass, "length": length},
+        "units": unit.words,
         "tongue": {
             "mass": trailer.tongue_kg / unit.kg,
             "share": trailer.share,

@@ -10,6 +10,7 @@ from typing import Any
 from django.test import SimpleTestCase
 
 from mechanics.report import evaluate
+from planfile.convert import Scale
 from planfile.errors import PlanFileError
 from planfile.reading import MAX_BYTES, MAX_DEPTH, read_document, read_plan
 from planfile.writing import report_document
@@ -104,7 +105,7 @@ class ReadingPlans(SimpleTestCase):
         for here, there in zip(us.windows[0].sure, metric.windows[0].sure, strict=True):
             self.assertAlmostEqual(here.start_m, there.start_m, places=9)
             self.assertEqual(here.start_limit, there.start_limit)
-        report = report_document(metric, mass="kg", length="mm")
+        report = report_document(metric, Scale("kg", "mm"))
         self.assertAlmostEqual(report["tongue"]["mass"], 1129 * 0.45359237, places=6)
         self.assertAlmostEqual(report["windows"][0]["aim"], us.windows[0].aim_m * 1000, places=4)
 
