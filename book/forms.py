@@ -246,7 +246,19 @@ class HitchForm(PartsChooser, InUnits, forms.ModelForm):
 
 
 class ConfigurationForm(InUnits, forms.ModelForm):
-    """A configuration of a machine: which removable parts are on."""
+    """A configuration of a machine: which removable parts are on.
+
+    ``sizes`` are the boxes of what it measures otherwise than the machine itself.
+    """
+
+    sizes = (
+        "reach_front",
+        "reach_rear",
+        "height",
+        "belly_clearance",
+        "tail_clearance",
+        "nose_clearance",
+    )
 
     class Meta:
         model = Configuration
@@ -259,6 +271,16 @@ class ConfigurationForm(InUnits, forms.ModelForm):
         self.fields["parts"].queryset = machine.parts.filter(removable=True)  # type: ignore[attr-defined]
         self.fields["parts"].label = "Parts that are on"
         self.prepare(units)
+
+    @property
+    def measures(self) -> list[forms.BoundField]:
+        """The boxes of its sizes."""
+        return [self[name] for name in self.sizes]
+
+    @property
+    def measured(self) -> bool:
+        """Whether one of them holds something, or is wrong."""
+        return any(box.value() or box.errors for box in self.measures)
 
     def clean_name(self) -> str:
         """A name stands for one configuration of its machine."""

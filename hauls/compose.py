@@ -6,8 +6,7 @@ that the book works out is rounded far below what any scale or tape can show.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Any, Final, Self
+from typing import Any, Final
 
 from msgspec import UNSET, UnsetType
 
@@ -38,44 +37,21 @@ from book.models import (
 from book.schools import rules_for
 from book.tolerances import Tolerances
 from hauls.loads import Load
-from measures import Quantity, UnitSystem
-from mechanics.units import LengthUnit, MassUnit
+from hauls.ramps import (
+    bed_section,
+    beside_ramps,
+    dovetail_section,
+    ramp_section,
+    stands_section,
+    tread_of,
+    underside_section,
+)
+from hauls.units import FileUnits
+from measures import Quantity
 from planfile import document
-from planfile.draft import Draft, Units
 
 PLAN_KINDS: Final = {"utility", "dump", "gooseneck", "flatbed", "tilt"}
 """Trailer kinds that the plan format names; any other is ``other`` there."""
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class FileUnits(Units):
-    """The units one document is written in, and what was entered, in them."""
-
-    @classmethod
-    def of(cls, system: UnitSystem) -> Self:
-        """The units a person's new hauls are written in."""
-        return cls(mass=MassUnit(system.mass_unit), length=LengthUnit(system.length_unit))
-
-    @classmethod
-    def of_draft(cls, draft: Draft) -> Self:
-        """The units a draft is written in already."""
-        return cls(mass=draft.units.mass, length=draft.units.length)
-
-    def m(self, quantity: Quantity) -> float:
-        """A mass that was entered."""
-        return quantity.in_unit(self.mass.value)
-
-    def x(self, quantity: Quantity) -> float:
-        """A length that was entered."""
-        return quantity.in_unit(self.length.value)
-
-    def m_if(self, quantity: Quantity | None) -> float | UnsetType:
-        """A mass that may not be known."""
-        return UNSET if quantity is None else self.m(quantity)
-
-    def x_if(self, quantity: Quantity | None) -> float | UnsetType:
-        """A length that may not be known."""
-        return UNSET if quantity is None else self.x(quantity)
 
 
 def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truck:
@@ -111,6 +87,7 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truc
         front_tire_capacity=units.m_if(truck.front_tire_capacity),
         rear_tire_capacity=units.m_if(truck.rear_tire_capacity),
         ride=_ride(truck, hitch, units),
+        drive=_word(f"{truck.drive}_wheel") if truck.drive else UNSET,
         cargo=[
             document.Cargo(
                 name=load.name,
@@ -213,9 +190,8 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
     drawn: dict[str, Any] = {
         name: value for name in ("tail", "sides", "fenders") if (value := getattr(trailer, name))
     }
-    if trailer.ramp_length is not None and drawn.get("tail") in ("gate", "ramps"):
-        drawn["ramp_length"] = units.x(trailer.ramp_length)
     extra: dict[str, Any] = {"drawn": drawn} if drawn else {}
+    extra |= beside_ramps(trailer, units)
     if {axle.brake for axle in axles} == {TrailerAxle.Brake.NONE}:
         extra["brakes"] = "none"
     return document.Trailer(
@@ -244,6 +220,10 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
         coupler_size=units.x_if(coupler_size(trailer)),
         coupler_height=units.x_if(trailer.coupler_height),
         axle_height=units.x_if(trailer.axle_height),
+        ramp=ramp_section(trailer, units),
+        dovetail=dovetail_section(trailer, units),
+        stands=stands_section(trailer, units),
+        bed=bed_section(trailer, units),
         extra=extra or UNSET,
     )
 
@@ -303,6 +283,10 @@ def _machine_section(
     drawn: dict[str, Any] = {"shape": machine.shape, "mark": machine.mark_name}
     if machine.wheelbase is not None:
         drawn["wheelbase"] = units.x(machine.wheelbase)
+    low, usual = underside_section(machine, configuration, outline, units)
+    extra = {"drawn": drawn, **_made_of(built, units), **tread_of(machine, units)}
+    if usual:
+        extra["estimated"] = ["underside"]
     return document.Item(
         id=item_id,
         name=machine.name if configuration is None else str(configuration),
@@ -322,8 +306,9 @@ def _machine_section(
             document.Contact(ahead=units.metres(c.ahead_m), length=units.metres(c.length_m))
             for c in machine_contacts(machine)
         ],
+        underside=low,
         placement=placement,
-        extra={"drawn": drawn, **_made_of(built, units)},
+        extra=extra,
     )
 
 

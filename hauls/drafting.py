@@ -7,7 +7,6 @@ from typing import Final
 
 from book.models import Hitch, Trailer
 from hauls.compose import (
-    FileUnits,
     hitch_section,
     load_section,
     rules_section,
@@ -16,6 +15,7 @@ from hauls.compose import (
 )
 from hauls.loads import Load, linked_loads
 from hauls.models import Haul
+from hauls.units import FileUnits
 from measures import UnitSystem
 from measures.marks import STEPS
 from mechanics.item import Facing

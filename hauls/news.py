@@ -69,7 +69,7 @@ def _shown(value: Value, unit: UnitSystem) -> str:
     if value is None:
         return NOT_KNOWN
     if isinstance(value, str):
-        return value
+        return value.replace("_", " ")
     if value.kind is Kind.PART:
         return f"{value.si * 100:g} %"
     if value.kind is Kind.RATE:

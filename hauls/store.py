@@ -8,11 +8,11 @@ from django.db import transaction
 from django.utils import timezone
 
 from book.models import Hitch, Trailer
-from hauls.compose import FileUnits
 from hauls.drafting import bare_draft, book_draft, figures_of, with_load, with_loads
 from hauls.loads import Load, link, linked_loads
 from hauls.models import Haul, HaulItem
 from hauls.steps import StaleRevision, stepping
+from hauls.units import FileUnits
 from mechanics.report import evaluate
 from planfile.draft import Draft
 from yards.models import User, Yard

@@ -7,11 +7,12 @@ from typing import Final
 
 from book.errors import IncompleteError
 from book.models import Configuration, Hitch, Trailer
-from hauls.compose import FileUnits, hitch_section, trailer_section, truck_section
+from hauls.compose import hitch_section, trailer_section, truck_section
 from hauls.drafting import figures_of
 from hauls.loads import Load, linked_loads
 from hauls.models import Haul
 from hauls.pairs import pairs_of
+from hauls.units import FileUnits
 from mechanics.arrange import Wishes, arrange
 from mechanics.errors import MechanicsError
 from mechanics.plan import Plan

@@ -10,7 +10,7 @@ from typing import Any, Final
 from planfile.draft import Draft, Units
 from planfile.plain import plain
 
-MASSES: Final = ("mass", "gawr", "gvwr", "gcwr", "payload", "capacity")
+MASSES: Final = ("mass", "rating", "gawr", "gvwr", "gcwr", "payload", "capacity")
 """Words in the name of a field that holds a mass; other numbers are lengths."""
 
 PART: Final = "front_axle_restoration"
@@ -93,6 +93,8 @@ class _Comparison:
                     yield from self.fields(thing, name, then.get(key), now.get(key), inner)
         elif isinstance(then, list) and isinstance(now, list):
             yield from self._lists(thing, name, then, now, path)
+        elif then != now and dict in (type(then), type(now)):
+            yield Difference(thing=thing, name=name, path=path, gone=now is None, new=then is None)
         elif then != now:
             values = self._value(then, path), self._value(now, path)
             yield Difference(thing=thing, name=name, path=path, then=values[0], now=values[1])

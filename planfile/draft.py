@@ -18,7 +18,10 @@ from mechanics.placing import moved, reach, sideways_reach, turned, within_reach
 from mechanics.plan import Plan
 from mechanics.rules import TongueSchool, TrailerGvwrSchool
 from mechanics.units import LengthUnit, MassUnit
-from planfile.document import Hitch, Item, PlanDocument, Rules, Trailer, Truck
+from planfile import climbing
+from planfile.climbing import Estimated, Place, RampSet, Tread, Winch, inner
+from planfile.convert import Scale, to_site
+from planfile.document import Hitch, Item, PlanDocument, Rules, Site, Trailer, Truck
 from planfile.plain import plain
 from planfile.reading import parse_document, read_document, read_plan
 
@@ -176,7 +179,7 @@ class Draft:
         return tuple(self._drawn(item) for item in self._items)
 
     def _drawn(self, item: dict[str, Any]) -> Drawn:
-        kept = _object(_object(item, "extra"), "drawn")
+        kept = inner(inner(item, "extra"), "drawn")
         return Drawn(
             shape=str(kept.get("shape", Drawn().shape)),
             mark=str(kept.get("mark", USUAL_MARK)),
@@ -191,23 +194,62 @@ class Draft:
     @property
     def look(self) -> Look:
         """How the trailer's tail and sides are drawn."""
-        kept = _object(_object(self._raw["trailer"], "extra"), "drawn")
-        ramp = self._length(kept.get("ramp_length"))
+        kept = inner(inner(self._raw["trailer"], "extra"), "drawn")
+        ramp = self.plan.trailer.ramp
+        length = self._length(kept.get("ramp_length")) if ramp is None else ramp.length_m
         return Look(
             tail=str(kept.get("tail", "")),
             sides=str(kept.get("sides", "")),
-            ramp_m=Look().ramp_m if ramp is None else ramp,
+            ramp_m=Look().ramp_m if length is None else length,
         )
 
     @property
     def unbraked(self) -> bool:
         """Whether the book said that no axle of the trailer has a brake."""
-        return bool(_object(self._raw["trailer"], "extra").get("brakes") == "none")
+        return bool(inner(self._raw["trailer"], "extra").get("brakes") == "none")
+
+    @property
+    def ramps(self) -> RampSet:
+        """How wide the ramps are and how far apart they go."""
+        return climbing.ramp_set(inner(self._raw["trailer"], "extra"), self._length)
+
+    @property
+    def winch(self) -> Winch | None:
+        """The trailer's winch."""
+        extra = inner(self._raw["trailer"], "extra")
+        return climbing.winch(extra, self._length, self._mass)
+
+    @property
+    def treads(self) -> tuple[Tread, ...]:
+        """How wide each item stands, in their order."""
+        return tuple(climbing.tread(inner(i, "extra"), self._length) for i in self._items)
+
+    @property
+    def estimated(self) -> tuple[Estimated, ...]:
+        """Which figures of each item are estimates, in their order."""
+        return tuple(climbing.estimated(inner(item, "extra")) for item in self._items)
+
+    def site(self, place: Place) -> Site:
+        """Where it is loaded, or unloaded: the same place where none is kept."""
+        found = climbing.unloading_site(inner(self._raw, "extra"))
+        if place is Place.LOADING or found is None:
+            return self.parsed().site
+        return found
+
+    def plan_at(self, place: Place) -> Plan:
+        """The plan, standing where it is loaded or unloaded."""
+        if place is Place.LOADING:
+            return self.plan
+        units = self.units
+        site = to_site(self.site(place), Scale(units.mass.value, units.length.value))
+        axles = len(self.plan.trailer.axles)
+        held = tuple(number for number in site.held_trailer_axles if number <= axles)
+        return replace(self.plan, site=replace(site, held_trailer_axles=held))
 
     @property
     def bar_length_m(self) -> float | None:
         """How long spring bars are that hang slack, no give-back being chosen."""
-        return self._length(_object(self._raw["hitch"], "extra").get("bar_length"))
+        return self._length(inner(self._raw["hitch"], "extra").get("bar_length"))
 
     @property
     def held(self) -> tuple[Held, ...]:
@@ -240,6 +282,11 @@ class Draft:
         if isinstance(number, bool) or not isinstance(number, (int, float)) or number <= 0:
             return None
         return float(number) * self.units.length.m
+
+    def _mass(self, number: Any) -> float | None:
+        """The same of kilograms."""
+        metres = self._length(number)
+        return None if metres is None else metres / self.units.length.m * self.units.mass.kg
 
     # --- the same otherwise ---
 
@@ -335,6 +382,17 @@ class Draft:
         rules = {**self._raw.get("rules", {}), "trailer_gvwr": school.value}
         return self._again({"rules": rules})
 
+    def with_site(self, site: Site, place: Place) -> Self:
+        """With another place of loading, or of unloading.
+
+        Raises:
+            PlanFileError: its figures do not make a valid place.
+        """
+        if place is Place.LOADING:
+            return self._again({"site": plain(site)})
+        extra = {**inner(self._raw, "extra"), climbing.UNLOADING: plain(site)}
+        return self._again({"extra": extra})
+
     def with_bars(self, part: float | None) -> Self:
         """With spring bars that give a part back; with ``None`` hung slack.
 
@@ -342,7 +400,7 @@ class Draft:
         """
         hitch = dict(self._raw["hitch"])
         bars = hitch.pop("weight_distribution", None) or {}
-        extra = _object(hitch, "extra")
+        extra = inner(hitch, "extra")
         length = bars.get("bar_length", extra.get("bar_length"))
         if part is not None:
             kept = bars or ({} if length is None else {"bar_length": length})
@@ -364,7 +422,12 @@ class Draft:
             PlanFileError: the figures do not make a valid plan.
         """
         parts = {"truck": truck, "hitch": hitch, "trailer": trailer}
-        return self._again({k: plain(part) for k, part in parts.items() if part is not None})
+        changed = {k: plain(part) for k, part in parts.items() if part is not None}
+        held = inner(self._raw, "site").get("held_trailer_axles", [])
+        if trailer is not None and any(number > len(trailer.axles) for number in held):
+            kept = [number for number in held if number <= len(trailer.axles)]
+            changed["site"] = {**self._raw["site"], "held_trailer_axles": kept}
+        return self._again(changed)
 
     def with_item(self, item: Item) -> Self:
         """With one more item, as it is placed, or in place of the one with its id.
@@ -419,12 +482,6 @@ class Draft:
         return self.read({**self._raw, **changed})
 
 
-def _object(of: dict[str, Any], name: str) -> dict[str, Any]:
-    """An object inside an ``extra`` object, which may hold anything."""
-    found = of.get(name, {})
-    return found if isinstance(found, dict) else {}
-
-
 def _placed(
     item: dict[str, Any],
     *,
@@ -462,8 +519,8 @@ def glance(raw: Any) -> Glance:
     document = raw if isinstance(raw, dict) else {}
     items = document.get("items")
     return Glance(
-        truck=str(_object(document, "truck").get("name") or "truck"),
-        trailer=str(_object(document, "trailer").get("name") or "trailer"),
+        truck=str(inner(document, "truck").get("name") or "truck"),
+        trailer=str(inner(document, "trailer").get("name") or "trailer"),
         items=tuple(
             str(item.get("name") or item.get("id", ""))
             for item in (items if isinstance(items, list) else ())

@@ -146,11 +146,20 @@ class Machine(Thing):
     track_width = LengthField(
         null=True, help_text="Middle of the left wheels or track to middle of the right."
     )
+    tire_width = LengthField(
+        null=True, help_text="Of the widest tire or track: it has to find room on a ramp."
+    )
     belly_clearance = LengthField(
-        null=True, help_text="Lowest point between the wheels above the ground."
+        null=True, help_text="Lowest point between the wheels above the ground: belly, mower deck."
     )
     tail_clearance = LengthField(
-        null=True, help_text="Lowest point of the rear overhang above the ground."
+        null=True,
+        help_text="Lowest point of the rear overhang above the ground, carried as on the ramp.",
+    )
+    nose_clearance = LengthField(
+        null=True,
+        help_text="Lowest point of bucket, forks or weights above the ground, carried as on the "
+        "ramp; parked it may be down.",
     )
 
     objects = MachineQuerySet.as_manager()
@@ -234,6 +243,9 @@ class Configuration(models.Model):
     )
     reach_rear = LengthField("reaches behind the mark", null=True)
     height = LengthField("height as hauled", null=True)
+    belly_clearance = LengthField(null=True, help_text="Empty: the machine's own.")
+    tail_clearance = LengthField(null=True, help_text="Carried as on the ramp.")
+    nose_clearance = LengthField(null=True, help_text="Carried as on the ramp.")
 
     class Meta:
         ordering = ["pk"]

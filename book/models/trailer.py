@@ -135,8 +135,27 @@ class Trailer(Thing):
     sides = models.CharField(max_length=8, choices=Sides.choices, blank=True)
     fenders = models.CharField(max_length=10, choices=Fenders.choices, blank=True)
     tail = models.CharField(max_length=8, choices=Tail.choices, blank=True)
-    ramp_length = LengthField("length of gate or ramps", null=True)
-    ramp_feet = models.BooleanField("ramps stand on feet", default=False)
+    ramp_length = LengthField(
+        "length of gate or ramps", null=True, help_text="From the tail edge down to the foot."
+    )
+    ramp_rating = MassField(
+        "ramps carry together",
+        null=True,
+        help_text="Stamped on each: times their number. It has to hold the wheels that stand on "
+        "them at once.",
+    )
+    ramp_width = LengthField("width of one ramp", null=True, help_text="A gate: its whole width.")
+    ramp_narrowest = LengthField(
+        "ramps at their closest",
+        null=True,
+        help_text="Middle of one to middle of the other. Fixed ones: the same in both boxes.",
+    )
+    ramp_widest = LengthField("ramps at their widest", null=True, help_text="Middle to middle.")
+    ramp_feet = models.BooleanField(
+        "ramps stand on feet",
+        default=False,
+        help_text="Legs under their upper ends that rest on the ground.",
+    )
     ramps_stored = models.CharField(
         "ramps travel", max_length=8, choices=RampsStored.choices, blank=True
     )
@@ -145,11 +164,33 @@ class Trailer(Thing):
         default=False,
         help_text="Dropped before the machine comes, they keep the truck's wheels down.",
     )
+    stands_gap = LengthField(
+        "gap under the stands",
+        null=True,
+        least="not_negative",
+        help_text="Between foot and ground once they are dropped, trailer empty. On the ground: 0.",
+    )
+    stands_at = LengthField(
+        "stands behind the coupler", null=True, help_text="Empty: at the deck's end."
+    )
+    stands_rating = MassField("stands carry together", null=True)
     bed_hinge = LengthField(
-        "bed hinge behind the coupler", null=True, help_text="Of a dump bed or tilting deck."
+        "hinge behind the coupler", null=True, help_text="Of a dump bed, or where a deck tilts."
     )
     bed_mass = MassField("mass of the bed", null=True)
     bed_balance = LengthField("bed balances behind the coupler", null=True)
+    bed_latched = models.BooleanField(
+        "bed is latched down",
+        default=False,
+        help_text="By a hook at its front; a hoist alone does not hold it down.",
+    )
+    winch_rating = MassField(
+        "winch pulls",
+        null=True,
+        help_text="First layer on the drum, as its plate says. Each further layer pulls less.",
+    )
+    winch_height = LengthField("winch above the deck", null=True, least="not_negative")
+    winch_anchor = MassField("its mount holds", null=True)
 
     class Meta(Thing.Meta):
         constraints = [
