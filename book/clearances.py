@@ -10,35 +10,45 @@ from book.models import Configuration, Machine
 from mechanics.item import Underside
 from mechanics.units import M_PER_IN
 
+INCHES = tuple[float, float]
+
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Usual:
-    """Clearances at nose, belly and tail that machines of a kind commonly have, in inches."""
+    """Least and greatest clearance that machines of a kind commonly have, in inches."""
 
-    nose: float
-    belly: float
-    tail: float
+    belly: INCHES
+    tail: INCHES
 
 
 USUAL: Final = {
-    Machine.Shape.TRACTOR: Usual(nose=12, belly=12, tail=12),
-    Machine.Shape.LOADER: Usual(nose=8, belly=7, tail=8),
-    Machine.Shape.EXCAVATOR: Usual(nose=16, belly=9, tail=20),
+    Machine.Shape.TRACTOR: Usual(belly=(12, 18), tail=(14, 24)),
+    Machine.Shape.LOADER: Usual(belly=(7, 9), tail=(14, 20)),
+    Machine.Shape.EXCAVATOR: Usual(belly=(9, 13), tail=(18, 30)),
 }
-"""The low end of each, as carried. Common practice, no source."""
+"""Common practice, no source. A bucket has none: it is carried as high as it needs to be."""
 
-NAMES: Final = ("tail_clearance", "belly_clearance", "nose_clearance")
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class LowPoints:
+    """The low points of a machine as carried up a ramp, from its tail to its nose.
+
+    Where nothing was taped ``taped`` is empty, and ``least`` and ``most`` are the usual ones
+    of its kind, if it has any.
+    """
+
+    taped: tuple[Underside, ...] = ()
+    least: tuple[Underside, ...] = ()
+    most: tuple[Underside, ...] = ()
 
 
 def low_points(
     machine: Machine, configuration: Configuration | None, outline: Outline
-) -> tuple[list[Underside], bool]:
-    """The low points of a machine as carried up a ramp, from its tail to its nose.
+) -> LowPoints:
+    """How low a machine hangs.
 
     The belly hangs flat from wheel to wheel. An overhang without a clearance of its own has
-    none that is known. Where nothing at all was taped the usual ones of its kind stand in,
-    and the second answer says so. Empty where it is not known where it stands, or its kind
-    has no usual ones.
+    none that is known. Nothing where it is not known where the machine stands.
     """
     ends = [
         contact.ahead_m + side * contact.length_m / 2
@@ -46,26 +56,30 @@ def low_points(
         for side in (-1, 1)
     ]
     if not ends:
-        return [], False
-    tail, belly, nose = (_taped(machine, configuration, name) for name in NAMES)
-    estimated = tail is None and belly is None and nose is None
-    if estimated:
-        usual = USUAL.get(Machine.Shape(machine.shape))
-        if usual is None:
-            return [], False
-        tail, belly, nose = (inches * M_PER_IN for inches in (usual.tail, usual.belly, usual.nose))
-    rear, front = min(ends), max(ends)
-    found = []
-    if tail is not None and -outline.rear_m < rear:
-        found.append(Underside(ahead_m=-outline.rear_m, clearance_m=tail))
-    if belly is not None:
-        found += [Underside(ahead_m=at, clearance_m=belly) for at in (rear, front)]
-    if nose is not None and outline.front_m > front:
-        found.append(Underside(ahead_m=outline.front_m, clearance_m=nose))
-    return found, estimated
+        return LowPoints()
 
+    def points(
+        tail: float | None, belly: float | None, nose: float | None
+    ) -> tuple[Underside, ...]:
+        found = []
+        if tail is not None and -outline.rear_m < min(ends):
+            found.append(Underside(ahead_m=-outline.rear_m, clearance_m=tail))
+        if belly is not None:
+            found += [Underside(ahead_m=at, clearance_m=belly) for at in (min(ends), max(ends))]
+        if nose is not None and outline.front_m > max(ends):
+            found.append(Underside(ahead_m=outline.front_m, clearance_m=nose))
+        return tuple(found)
 
-def _taped(machine: Machine, configuration: Configuration | None, name: str) -> float | None:
-    own = None if configuration is None else getattr(configuration, name)
-    found = own if own is not None else getattr(machine, name)
-    return None if found is None else si(found)
+    def taped(name: str) -> float | None:
+        own = None if configuration is None else getattr(configuration, name)
+        found = own if own is not None else getattr(machine, name)
+        return None if found is None else si(found)
+
+    measured = points(taped("tail_clearance"), taped("belly_clearance"), taped("nose_clearance"))
+    usual = USUAL.get(Machine.Shape(machine.shape))
+    if measured or usual is None:
+        return LowPoints(taped=measured)
+    least, most = (
+        points(usual.tail[end] * M_PER_IN, usual.belly[end] * M_PER_IN, None) for end in (0, 1)
+    )
+    return LowPoints(least=least, most=most)

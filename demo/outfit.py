@@ -152,6 +152,9 @@ TRAILERS: list[dict[str, Any]] = [
         "parts": ["Coupler, equipment trailer", "Chains, 3/8 in"],
         "tail": "ramps",
         "ramp": 66,
+        "ramps": (9000, 16, 40, 70),
+        "stands": (1, 288, 6000),
+        "winch": (5000, 10, 7000),
         "sides": "stakes",
         "added": [
             ("Spare wheel", "fixed", 92, 40, True),
@@ -171,9 +174,11 @@ TRAILERS: list[dict[str, Any]] = [
         "heights": (20.5, 14.5),
         "overhang": (0, 0),
         "parts": ["Coupler, dump trailer", "Chains, 3/8 in"],
-        "tail": "gate",
+        "tail": "ramps",
+        "ramp": 72,
+        "ramps": (10000, 15, 38, 62),
         "sides": "solid",
-        "bed": (196, 1150, 128),
+        "bed": (178, 1150, 128),
     },
     {
         "name": "25 ft gooseneck",
@@ -191,6 +196,8 @@ TRAILERS: list[dict[str, Any]] = [
         "parts": ["Gooseneck coupler", "Chains, 1/2 in"],
         "tail": "ramps",
         "ramp": 60,
+        "ramps": (18000, 24, 44, 72),
+        "stands": (0, 384, 12000),
         "dovetail": (60, 9),
     },
     {
@@ -207,7 +214,7 @@ TRAILERS: list[dict[str, Any]] = [
         "overhang": (0, 0),
         "parts": ["Coupler, tilt"],
         "tail": "tilts",
-        "bed": (150, 720, 142),
+        "bed": (146, None, None),
     },
 ]
 
@@ -220,6 +227,8 @@ MACHINES: list[dict[str, Any]] = [
         "balance": (30, 3, "axles"),
         "reach": (118, 46),
         "balance_height": 31,
+        "hangs": (22, 13, 30),
+        "tread": (54, 13),
         "size": (66, 96, 76),
         "parts": [
             ("Bucket", "bucket", 380, "weighed", 102, 14, {"weighed_in": True, "off": True}),
@@ -238,6 +247,8 @@ MACHINES: list[dict[str, Any]] = [
         "balance": (17, 2, "axles"),
         "reach": (104, 40),
         "balance_height": 26,
+        "hangs": (18, 8, 34),
+        "tread": (54, 12),
         "size": (66, 80, 43),
     },
     {
@@ -248,6 +259,8 @@ MACHINES: list[dict[str, Any]] = [
         "balance": (-4, 3, "built_up"),
         "reach": (92, 44),
         "balance_height": 30,
+        "hangs": (26, 11, 36),
+        "tread": (29, 10),
         "size": (40, 92, 50),
     },
     {
@@ -258,6 +271,8 @@ MACHINES: list[dict[str, Any]] = [
         "balance": (37, 2, "axles"),
         "reach": (136, 58),
         "balance_height": 38,
+        "hangs": (31, 17, 36),
+        "tread": (70, 17),
         "size": (86, 104, 92),
     },
     {
@@ -276,6 +291,9 @@ MACHINES: list[dict[str, Any]] = [
         "built": "parts",
         "mark": "rear axle",
         "reach": (88, 40),
+        "balance_height": 33,
+        "hangs": (21, 13, 34),
+        "tread": (60, 15),
         "size": (76, 98, 80),
         "parts": [
             # name, kind, mass, known, ahead, height, extras
@@ -295,7 +313,10 @@ MACHINES: list[dict[str, Any]] = [
             ),
             ("Fuel", "fuel", None, "guess", 44, 36, {"contents": ("18 gal", 80, "diesel")}),
         ],
-        "configurations": [("backhoe on", ["Backhoe"], {}), ("backhoe off", [], {})],
+        "configurations": [
+            ("backhoe on", ["Backhoe"], {"hangs": (12, None, None)}),
+            ("backhoe off", [], {}),
+        ],
     },
     {
         "name": "Ridge R5 roller",
@@ -305,6 +326,7 @@ MACHINES: list[dict[str, Any]] = [
         "mark": "rear axle",
         "reach": (88, 26),
         "balance_height": 28,
+        "tread": (40, 54),
         "size": (54, 92, 68),
     },
     {

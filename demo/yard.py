@@ -244,6 +244,38 @@ def _arches(
     }
 
 
+def _ramps(
+    rating: float | None, width: float | None, narrowest: float | None, widest: float | None
+) -> dict[str, Quantity | None]:
+    return {
+        "ramp_rating": _lb(rating),
+        "ramp_width": _in(width),
+        "ramp_narrowest": _in(narrowest),
+        "ramp_widest": _in(widest),
+    }
+
+
+def _stands(
+    gap: float | None, at: float | None, rating: float | None
+) -> dict[str, Quantity | bool | None]:
+    return {
+        "stands": gap is not None,
+        "stands_gap": _in(gap),
+        "stands_at": _in(at),
+        "stands_rating": _lb(rating),
+    }
+
+
+def _winch(
+    rating: float | None, height: float | None, anchor: float | None
+) -> dict[str, Quantity | None]:
+    return {
+        "winch_rating": _lb(rating),
+        "winch_height": _in(height),
+        "winch_anchor": _lb(anchor),
+    }
+
+
 def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> Trailer:
     start, length, width, height = entry["deck"]
     hinge, bed_mass, bed_balance = entry.get("bed", (None, None, None))
@@ -276,6 +308,10 @@ def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> 
         fenders="beside",
         ramp_length=_in(entry.get("ramp")),
         ramps_stored="upright" if "ramp" in entry else "",
+        bed_latched=entry.get("latched", False),
+        **_ramps(*entry.get("ramps", (None,) * 4)),
+        **_stands(*entry.get("stands", (None,) * 3)),
+        **_winch(*entry.get("winch", (None,) * 3)),
         dovetail_length=_in(dovetail_length),
         dovetail_drop=_in(dovetail_drop),
         bed_hinge=_in(hinge),
@@ -304,6 +340,20 @@ def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> 
     return trailer
 
 
+def _hangs(
+    tail: float | None, belly: float | None, nose: float | None
+) -> dict[str, Quantity | None]:
+    return {
+        "tail_clearance": _in(tail),
+        "belly_clearance": _in(belly),
+        "nose_clearance": _in(nose),
+    }
+
+
+def _tread(track: float | None, tire: float | None) -> dict[str, Quantity | None]:
+    return {"track_width": _in(track), "tire_width": _in(tire)}
+
+
 def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
     mass, tolerance, known = entry.get("mass", (None, None, "guess"))
     ahead, ahead_tolerance, balance_known = entry.get("balance", (None, None, "guess"))
@@ -330,6 +380,8 @@ def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
         height=_in(height),
         wheelbase=_in(wheelbase),
         balance_height=_in(entry.get("balance_height")),
+        **_hangs(*entry.get("hangs", (None,) * 3)),
+        **_tread(*entry.get("tread", (None,) * 2)),
     )
     parts = {}
     for name, kind, mass, known, ahead, height, more in entry.get("parts", ()):
@@ -352,7 +404,10 @@ def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
         )
     for name, on, more in entry.get("configurations", ()):
         configuration = Configuration.objects.create(
-            machine=machine, name=name, reach_front=_in(more.get("reach_front"))
+            machine=machine,
+            name=name,
+            reach_front=_in(more.get("reach_front")),
+            **_hangs(*more.get("hangs", (None,) * 3)),
         )
         configuration.parts.set([parts[part] for part in on])
     return machine

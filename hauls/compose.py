@@ -11,6 +11,7 @@ from typing import Any, Final
 from msgspec import UNSET, UnsetType
 
 from book.chain import assemble, coupler_size
+from book.clearances import low_points
 from book.errors import IncompleteError
 from book.figures import (
     Built,
@@ -45,6 +46,7 @@ from hauls.ramps import (
     stands_section,
     tread_of,
     underside_section,
+    usual_underside,
 )
 from hauls.units import FileUnits
 from measures import Quantity
@@ -283,10 +285,7 @@ def _machine_section(
     drawn: dict[str, Any] = {"shape": machine.shape, "mark": machine.mark_name}
     if machine.wheelbase is not None:
         drawn["wheelbase"] = units.x(machine.wheelbase)
-    low, usual = underside_section(machine, configuration, outline, units)
-    extra = {"drawn": drawn, **_made_of(built, units), **tread_of(machine, units)}
-    if usual:
-        extra["estimated"] = ["underside"]
+    low = low_points(machine, configuration, outline)
     return document.Item(
         id=item_id,
         name=machine.name if configuration is None else str(configuration),
@@ -306,9 +305,14 @@ def _machine_section(
             document.Contact(ahead=units.metres(c.ahead_m), length=units.metres(c.length_m))
             for c in machine_contacts(machine)
         ],
-        underside=low,
+        underside=underside_section(low, units),
         placement=placement,
-        extra=extra,
+        extra={
+            "drawn": drawn,
+            **_made_of(built, units),
+            **tread_of(machine, units),
+            **usual_underside(low, units),
+        },
     )
 
 

@@ -6,11 +6,13 @@ from typing import Any, Final
 
 from msgspec import UNSET, UnsetType
 
-from book.clearances import low_points
-from book.figures import Outline, si
-from book.models import Configuration, Machine, Trailer
+from book.clearances import LowPoints
+from book.figures import si
+from book.models import Machine, Trailer
 from hauls.units import FileUnits
+from mechanics.item import Underside
 from planfile import document
+from planfile.plain import plain
 
 KINDS: Final[dict[str, Any]] = {
     Trailer.Tail.RAMPS: "ramps",
@@ -111,14 +113,24 @@ def tread_of(machine: Machine, units: FileUnits) -> dict[str, Any]:
     return {"tread": tread} if tread else {}
 
 
-def underside_section(
-    machine: Machine, configuration: Configuration | None, outline: Outline, units: FileUnits
-) -> tuple[list[document.UndersidePoint], bool]:
-    """The ``underside`` of an item, and whether it is made of usual figures of its kind."""
-    points, usual = low_points(machine, configuration, outline)
-    return [
-        document.UndersidePoint(
-            ahead=units.metres(point.ahead_m), clearance=units.metres(point.clearance_m)
-        )
-        for point in points
-    ], usual
+def underside_section(points: LowPoints, units: FileUnits) -> list[document.UndersidePoint]:
+    """The ``underside`` of an item: only what was taped."""
+    return [_point(point, units) for point in points.taped]
+
+
+def usual_underside(points: LowPoints, units: FileUnits) -> dict[str, Any]:
+    """What is usual for its kind, kept beside the plan where nothing was taped."""
+    if not points.least:
+        return {}
+    return {
+        "usual_underside": {
+            name: [plain(_point(point, units)) for point in ends]
+            for name, ends in (("least", points.least), ("most", points.most))
+        }
+    }
+
+
+def _point(point: Underside, units: FileUnits) -> document.UndersidePoint:
+    return document.UndersidePoint(
+        ahead=units.metres(point.ahead_m), clearance=units.metres(point.clearance_m)
+    )

@@ -1,7 +1,7 @@
 """What a document keeps of getting on and off beside the plan itself.
 
 None of it takes part in a load: how far apart the ramps go, how wide a machine's tires are,
-the winch, which figures were estimated, and the place where the haul is unloaded.
+the winch, what clearances are usual for a kind, and the place where the haul is unloaded.
 """
 
 from __future__ import annotations
@@ -13,7 +13,8 @@ from typing import Any, Final
 
 import msgspec
 
-from planfile.document import Site
+from mechanics.item import Underside
+from planfile.document import Site, UndersidePoint
 
 UNLOADING: Final = "unloading_site"
 """Where the place of unloading stands in the document's ``extra`` object."""
@@ -57,10 +58,11 @@ class Tread:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Estimated:
-    """Which of an item's figures are usual ones of its kind and not its own."""
+class UsualUnderside:
+    """Low points that machines of a kind commonly have, at the least and at the most."""
 
-    underside: bool = False
+    least: tuple[Underside, ...]
+    most: tuple[Underside, ...]
 
 
 Read = Callable[[Any], float | None]
@@ -96,10 +98,21 @@ def tread(extra: dict[str, Any], length: Read) -> Tread:
     return Tread(track_m=length(kept.get("track")), tire_m=length(kept.get("tire")))
 
 
-def estimated(extra: dict[str, Any]) -> Estimated:
-    """Which figures its ``extra`` object says are estimates."""
-    kept = extra.get("estimated")
-    return Estimated(underside=isinstance(kept, list) and "underside" in kept)
+def usual_underside(extra: dict[str, Any], per_m: float) -> UsualUnderside | None:
+    """The usual low points in an item's ``extra`` object; ``None`` where there are none."""
+    kept = extra.get("usual_underside")
+    try:
+        read = msgspec.convert(kept, dict[str, list[UndersidePoint]])
+    except msgspec.ValidationError:
+        return None
+    least, most = (
+        tuple(
+            Underside(ahead_m=p.ahead * per_m, clearance_m=p.clearance * per_m)
+            for p in read.get(name, ())
+        )
+        for name in ("least", "most")
+    )
+    return UsualUnderside(least=least, most=most) if least and most else None
 
 
 def unloading_site(extra: dict[str, Any]) -> Site | None:

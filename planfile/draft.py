@@ -19,7 +19,7 @@ from mechanics.plan import Plan
 from mechanics.rules import TongueSchool, TrailerGvwrSchool
 from mechanics.units import LengthUnit, MassUnit
 from planfile import climbing
-from planfile.climbing import Estimated, Place, RampSet, Tread, Winch, inner
+from planfile.climbing import Place, RampSet, Tread, UsualUnderside, Winch, inner
 from planfile.convert import Scale, to_site
 from planfile.document import Hitch, Item, PlanDocument, Rules, Site, Trailer, Truck
 from planfile.plain import plain
@@ -65,6 +65,11 @@ class Drawn:
     shape: str = "tractor"
     mark: str = USUAL_MARK
     wheelbase_m: float | None = None
+
+    @property
+    def drives(self) -> bool:
+        """Whether it is driven or pulled on; anything else is set down."""
+        return self.shape not in ("pallet", "implement") and not self.shape.startswith("heap")
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -225,9 +230,10 @@ class Draft:
         return tuple(climbing.tread(inner(i, "extra"), self._length) for i in self._items)
 
     @property
-    def estimated(self) -> tuple[Estimated, ...]:
-        """Which figures of each item are estimates, in their order."""
-        return tuple(climbing.estimated(inner(item, "extra")) for item in self._items)
+    def usual_undersides(self) -> tuple[UsualUnderside | None, ...]:
+        """Usual low points of each item that has none of its own, in their order."""
+        per_m = self.units.length.m
+        return tuple(climbing.usual_underside(inner(i, "extra"), per_m) for i in self._items)
 
     def site(self, place: Place) -> Site:
         """Where it is loaded, or unloaded: the same place where none is kept."""
