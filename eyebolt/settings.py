@@ -68,6 +68,7 @@ INSTALLED_APPS = [
     "aspects.arrange",
     "aspects.level",
     "aspects.frame",
+    "aspects.on_off",
     "aspects.what_if",
     "aspects.figures",
     "weighing",

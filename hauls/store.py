@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from django.db import transaction
 from django.utils import timezone
 
-from book.models import Hitch, Trailer
+from book.models import Configuration, Hitch, Trailer
 from hauls.drafting import bare_draft, book_draft, figures_of, with_load, with_loads
 from hauls.loads import Load, link, linked_loads
 from hauls.models import Haul, HaulItem
@@ -204,3 +204,22 @@ def take_off(haul: Haul, draft: Draft, item_id: str, *, base: int, user: User) -
     with stepping(haul, user=user, what=f"took {gone.called} off"):
         _store(haul, left, base=base, user=user)
         haul.links.filter(item_id=item_id).delete()
+
+
+def reconfigure(
+    haul: Haul,
+    draft: Draft,
+    item_id: str,
+    configuration: Configuration,
+    *,
+    base: int,
+    user: User,
+) -> None:
+    """Take one of a haul's machines in another configuration; ``draft`` has its figures already.
+
+    Raises:
+        StaleRevision: the haul has moved on; nothing is stored.
+    """
+    with stepping(haul, user=user, what=f"{configuration}"):
+        _store(haul, draft, base=base, user=user)
+        haul.links.filter(item_id=item_id).update(configuration=configuration)

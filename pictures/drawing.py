@@ -282,7 +282,8 @@ class Drawing:
         )
 
 
-def _height(item: Item) -> float:
+def item_height_m(item: Item) -> float:
+    """How high it is drawn: its height, or a usual one for its length."""
     return item.height_m or min(2.4, 0.8 + 0.4 * (item.front_m + item.rear_m))
 
 
@@ -305,7 +306,7 @@ def draw(
     """
     truck, trailer, hitch = report.plan.truck, report.plan.trailer, report.plan.hitch.type
     deck = trailer.deck
-    tallest = max((_height(i) for i in report.plan.items), default=1.5)
+    tallest = max((item_height_m(i) for i in report.plan.items), default=1.5)
     frame, outfit = draw_outfit(truck, trailer, hitch, tallest, unit, look or Look())
     above = AboveFrame(trailer)
     items = [
@@ -387,7 +388,7 @@ def _item(
     item = report.plan.items[index]
     start = report.plan.trailer.deck.start_m
     mark = start + item.placement.reference_m
-    height = _height(item)
+    height = item_height_m(item)
     outline = machine_outline(drawn.shape, item.front_m, item.rear_m, height, drawn.wheelbase_m)
 
     def at(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
@@ -628,7 +629,7 @@ def _ball_mount(outfit: Outfit, tilt: Tilt | None) -> str:
     return path([bumper, ball], closed=False)
 
 
-def _turned(
+def turned(
     point: tuple[float, float], degrees: float, about: tuple[float, float], down: float = 0.0
 ) -> tuple[float, float]:
     """A point turned clockwise about another on the screen, then sunk."""
@@ -653,8 +654,8 @@ def _tilt(frame: Frame, outfit: Outfit, report: Report, riding: Attitude, times:
         trailer=f"rotate({slope:.3f} {axle_x:.1f} {GROUND_Y})",
         larger=times != 1,
         words="tilt and squat as they are" if times == 1 else f"tilt and squat drawn {times} times",
-        bumper=_turned(
+        bumper=turned(
             (outfit.bumper_x, outfit.bumper_y), pitch, (rear_x, GROUND_Y), sinks * frame.scale
         ),
-        ball=_turned((outfit.ball_x, outfit.ball_y), slope, (axle_x, GROUND_Y)),
+        ball=turned((outfit.ball_x, outfit.ball_y), slope, (axle_x, GROUND_Y)),
     )

@@ -91,14 +91,22 @@ class Outfit:
 class Frame:
     """From metres of the outfit to drawing units. ``x`` runs rearward from the coupler.
 
-    ``tallest`` is the height of the tallest item, in metres.
+    ``tallest`` is the height of the tallest item, ``behind`` how far behind the coupler there
+    has to be room, in metres.
     """
 
-    def __init__(self, truck: Truck, trailer: Trailer, hitch: HitchType, tallest: float) -> None:
+    def __init__(
+        self,
+        truck: Truck,
+        trailer: Trailer,
+        hitch: HitchType,
+        tallest: float,
+        behind: float = 0.0,
+    ) -> None:
         deck = trailer.deck
         nose = truck.wheelbase_m + truck.hitch_offset_m + 1.0
         tail = max(deck.start_m + deck.length_m, *(a.position_m + 0.45 for a in trailer.axles))
-        tail += min(deck.rear_overhang_m, 1.5) + 0.3
+        tail = max(tail + min(deck.rear_overhang_m, 1.5) + 0.3, behind)
         self.front = min(-nose, deck.start_m - deck.front_overhang_m)
         self.deck_height = deck.height_m or (0.95 if hitch is not HitchType.BALL else 0.65)
         top = max(2.1, self.deck_height + tallest) + 0.25
@@ -139,9 +147,10 @@ def draw_outfit(
     tallest: float,
     unit: UnitSystem,
     look: Look,
+    behind: float = 0.0,
 ) -> tuple[Frame, Outfit]:
     """What stays the same wherever the items stand, drawn once and kept."""
-    frame, above = Frame(truck, trailer, hitch, tallest), AboveFrame(trailer)
+    frame, above = Frame(truck, trailer, hitch, tallest, behind), AboveFrame(trailer)
     shapes, wheels = _truck(frame, truck)
     ticks, labels = _ticks(frame, trailer.deck, unit)
     half = deck_width_m(trailer) / 2 * above.scale
@@ -237,19 +246,13 @@ def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType) -> list[Shape]:
                 style="frame",
             )
         )
-    shapes.append(
-        Shape(
-            data=path(
-                [
-                    (x(start), y(top)),
-                    (x(end), y(top)),
-                    (x(end), y(top - 0.17)),
-                    (x(start), y(top - 0.17)),
-                ]
-            ),
-            style="frame",
-        )
-    )
+    along = [(start, top), (end, top)]
+    if trailer.dovetail is not None:
+        falls, drop = end - trailer.dovetail.length_m, trailer.dovetail.drop_m
+        along = [(start, top), (falls, top), (end, top - drop)]
+    outline = [(x(at), y(up)) for at, up in along]
+    outline += [(x(at), y(up - 0.17)) for at, up in reversed(along)]
+    shapes.append(Shape(data=path(outline), style="frame"))
     if trailer.kind == "dump":
         shapes.append(
             Shape(

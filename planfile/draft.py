@@ -74,10 +74,12 @@ class Drawn:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Look:
-    """What of a trailer is only drawn: its tail, its sides, the length of gate or ramps."""
+    """What of a trailer is only drawn or told: its tail, sides and fenders, the length of gate or
+    ramps."""
 
     tail: str = ""
     sides: str = ""
+    fenders: str = ""
     ramp_m: float = 1.2
 
 
@@ -205,6 +207,7 @@ class Draft:
         return Look(
             tail=str(kept.get("tail", "")),
             sides=str(kept.get("sides", "")),
+            fenders=str(kept.get("fenders", "")),
             ramp_m=Look().ramp_m if length is None else length,
         )
 

@@ -15,6 +15,7 @@ INPUTS: Final = {
     "trailer.coupler_height": "the coupler's height when level",
     "trailer.axle_height": "the height of the trailer's axles",
     "trailer.deck.height": "the height of the deck",
+    "trailer.ramp": "the length of its ramps or gate, or where its deck turns",
     "truck.front_gawr": "the truck's front axle rating",
     "truck.rear_gawr": "the truck's rear axle rating",
     "truck.gvwr": "the truck's GVWR",
@@ -46,13 +47,22 @@ def missing_words(path: str, unit: UnitSystem = UnitSystem.US) -> str:
     return words.format(int(place[1]) + 1) if place else words
 
 
-def missing_heights_words(paths: tuple[str, ...], plan: Plan) -> tuple[str, ...]:
-    """Heights that are not known, in plain words; an item's by its name."""
+OF_ITEMS: Final = {
+    "items[].cg.height": "how high {} balances",
+    "items[].contacts": "where {} stands on the ground: its wheelbase, or the length of its tracks",
+    "items[].underside": "how low {} hangs at nose, belly and tail",
+}
+"""Inputs of an item, to be spoken of by its name."""
+
+
+def missing_of(paths: tuple[str, ...], plan: Plan) -> tuple[str, ...]:
+    """What is not known, in plain words; an item's by its name."""
     found = []
     for path in paths:
         place = _PLACE.search(path)
-        if path.startswith("items[") and place:
-            found.append(f"how high {plan.items[int(place[1])].called} balances")
+        words = OF_ITEMS.get(_PLACE.sub("[]", path))
+        if words is not None and place:
+            found.append(words.format(plan.items[int(place[1])].called))
         else:
             found.append(missing_words(path))
     return tuple(found)

@@ -27,7 +27,7 @@ from mechanics.plan import Plan
 from mechanics.report import Report
 from mechanics.trailer import Suspension
 from wording.arithmetic import Term, Why
-from wording.inputs import missing_heights_words
+from wording.inputs import missing_of
 from wording.limits import Telling, passed_words
 from wording.phrases import NOT_KNOWN, signed_mass, tongue_word, within
 from wording.sentences import STEP_WORDS
@@ -56,7 +56,7 @@ class RideWords:
 def ride_words(plan: Plan, riding: Attitude | None, unit: UnitSystem) -> RideWords:
     """The words for a plan's attitude; ``None`` where heights are wanting."""
     if riding is None:
-        missing = missing_heights_words(missing_heights(plan), plan)
+        missing = missing_of(missing_heights(plan), plan)
         return RideWords(
             line="Taken as level: heights are not known."
             if missing
@@ -233,7 +233,7 @@ def level_figure(report: Report, unit: UnitSystem, number: int) -> Why:
         "axles' lever. Squat is load over spring rate, run to where nothing changes."
     )
     if riding is None:
-        missing = missing_heights_words(missing_heights(plan), plan)
+        missing = missing_of(missing_heights(plan), plan)
         lacking = ", ".join(missing) or "springs that settle"
         terms = [Term(name=NOT_KNOWN, amount=lacking)]
         return Why(terms=terms, total="taken as level", limit="", source=source)

@@ -77,7 +77,7 @@ class Outfit:
     """
 
     def __init__(self, plan: Plan, aboard: Sequence[Item], edge_m: float) -> None:
-        self.plan, self.edge_m = plan, edge_m
+        self.plan, self.edge_m, self.aboard = plan, edge_m, tuple(aboard)
         trailer, truck, site = plan.trailer, plan.truck, plan.site
         start = trailer.deck.start_m
         unhitched = compute_loads(plan).truck

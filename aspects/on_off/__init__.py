@@ -1,0 +1,1 @@
+"""On and off: what happens while a machine climbs, and whether the truck holds."""

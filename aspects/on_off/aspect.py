@@ -1,0 +1,14 @@
+"""On and off: what happens while a machine climbs."""
+
+from aspects.registry import Aspect
+
+ASPECTS = (
+    Aspect(
+        slug="on_off",
+        title="On and off",
+        order=35,
+        address="haul_on_off",
+        urls="aspects.on_off.urls",
+        looks=("haul_on_off",),
+    ),
+)

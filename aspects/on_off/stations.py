@@ -1,0 +1,83 @@
+"""Where on its way a machine is, in words a person beside it would use."""
+
+from __future__ import annotations
+
+from typing import Final
+
+from measures.writing import UnitSystem, write_length
+from mechanics.item import Facing, Item
+from mechanics.loading import Station
+from mechanics.loading.path import Walk
+from mechanics.loading.terrain import Part
+
+AT_EDGE_M: Final = 0.02
+"""Nearer to an edge than this, wheels are said to be at it."""
+
+
+class Wheels:
+    """What the two contacts of a machine are called: the one that leads, and the one behind."""
+
+    def __init__(self, item: Item) -> None:
+        tracks = len(item.contacts) == 1
+        front, rear = (
+            ("front of the tracks", "rear of the tracks")
+            if tracks
+            else ("front wheels", "rear wheels")
+        )
+        forward = item.placement.facing is Facing.FORWARD
+        self.lead, self.trail = (front, rear) if forward else (rear, front)
+
+
+class Teller:
+    """Says where a machine is on its way."""
+
+    def __init__(self, item: Item, walk: Walk, unit: UnitSystem) -> None:
+        self.wheels, self.walk, self.unit = Wheels(item), walk, unit
+        hinged = walk.up is not None
+        self.edge = "hinge" if hinged else "tail edge"
+
+    def place(self, station: Station) -> str:
+        """``front wheels 6 ft 1 in past the tail edge, rear wheels on the ramp``."""
+        stance, ground = station.stance, self.walk.ground
+        lead = self._contact(self.wheels.lead, stance.lead_x, level=stance.level)
+        if ground.part(stance.lead_x) is Part.GROUND:
+            return f"{self.wheels.lead} meet the {self.ramp}"
+        trail = self._contact(self.wheels.trail, stance.trail_x, level=stance.level)
+        return f"{lead}, {trail}"
+
+    def moment(self, station: Station) -> str:
+        """When it is: ``when the rear wheels leave the ramp``."""
+        stance, ground = station.stance, self.walk.ground
+        if abs(stance.trail_x - ground.edge_m) < AT_EDGE_M:
+            return f"when the {self.wheels.trail} leave the {self.ramp}"
+        if abs(stance.lead_x - ground.edge_m) < AT_EDGE_M:
+            return f"when the {self.wheels.lead} reach the {self.edge}"
+        if ground.part(stance.lead_x) is Part.GROUND:
+            return f"when the {self.wheels.lead} meet the {self.ramp}"
+        if abs(stance.trail_x - ground.foot_m) < AT_EDGE_M:
+            return f"when the {self.wheels.trail} meet the {self.ramp}"
+        if station is self.walk_end(station):
+            return "at its mark"
+        return f"with the {self._contact(self.wheels.lead, stance.lead_x, level=stance.level)}"
+
+    def walk_end(self, station: Station) -> Station | None:
+        """The station itself where it is the last one."""
+        return station if station.lead_m <= self.walk.end_m else None
+
+    @property
+    def ramp(self) -> str:
+        """What it drives up."""
+        ramp = self.walk.plan.trailer.ramp
+        return {"gate": "gate", "tilt": "deck"}.get("" if ramp is None else ramp.kind.value, "ramp")
+
+    def _contact(self, name: str, x: float, *, level: bool) -> str:
+        part = Part.DECK if level else self.walk.ground.part(x)
+        edge = self.walk.ground.edge_m
+        if part is Part.GROUND:
+            return f"{name} on the ground"
+        if abs(x - edge) < AT_EDGE_M:
+            return f"{name} at the {self.edge}"
+        away = write_length(abs(edge - x), self.unit, step=1)
+        if part is Part.RAMP:
+            return f"{name} {away} short of the {self.edge}"
+        return f"{name} {away} past the {self.edge}"

@@ -1,0 +1,100 @@
+"""The sentences of a way on: what happens, when, and whether the truck holds."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from aspects.on_off.stations import Teller
+from measures.writing import UnitSystem, write_mass
+from mechanics.checks import Status
+from mechanics.loading import Path, State, Subject, Way
+from mechanics.plan import Plan
+from wording.loading import (
+    FindingWords,
+    finding_words,
+    ground_words,
+    holds_words,
+    usual_clearance,
+)
+from wording.phrases import begun, tongue_word
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Said:
+    """The sentence on top: words, a figure, words; then what follows from it."""
+
+    status: str
+    before: str
+    figure: str
+    after: str
+    second: str
+
+
+Usual = tuple[float, float] | None
+"""Least clearance by what is usual for a kind, at the least and at the most."""
+
+
+def said(plan: Plan, way: Way, teller: Teller, unit: UnitSystem, usual: Usual) -> Said:
+    """What is said of one machine's way, which has a path."""
+    path = way.path
+    if path is None:
+        raise ValueError("a way that cannot be said")
+    lowest, word = path.lowest, tongue_word(plan.hitch.type)
+    moment = teller.moment(lowest)
+    lifts = lowest.tongue_kg < 0
+    return Said(
+        status=verdict(way, usual).value,
+        before=f"The {word} lifts by" if lifts else f"The {word} keeps at least",
+        figure=write_mass(abs(lowest.tongue_kg), unit),
+        after=f"{moment}." if lifts else ".",
+        second=_truck(plan, way, path, teller, unit),
+    )
+
+
+def _truck(plan: Plan, way: Way, path: Path, teller: Teller, unit: UnitSystem) -> str:
+    """Whether the truck stays down, and whether it holds."""
+    light, held = path.lightest_rear, path.worst_hold
+    first = next((s for s in path.stations if s.state is State.LIFTED), None)
+    if first is not None:
+        return (
+            f"The truck's rear wheels leave the ground {teller.moment(first)}: the outfit cannot "
+            "stay like that."
+        )
+    words = f"The truck keeps {write_mass(light.carried.rear_kg, unit)} on its rear axle"
+    if held is None or held.hold is None:
+        return f"{words}, and nothing pushes it."
+    holds = begun(holds_words(plan))
+    verb = "holds" if held.hold >= 1 else "does not hold"
+    if "chocks" in holds or " and " in holds:
+        verb = verb.replace("holds", "hold").replace("does not", "do not")
+    where = "" if abs(held.lead_m - path.lowest.lead_m) < 0.05 else f" {teller.moment(held)}"
+    just = ", only just" if way_status(way, Subject.HOLD) is Status.NEAR else ""
+    return f"{words}. {holds} {verb} {ground_words(plan.site)}{just}{where}."
+
+
+def way_status(way: Way, subject: Subject) -> Status | None:
+    """The status of one subject."""
+    finding = way.finding(subject)
+    return None if finding is None else finding.status
+
+
+def verdict(way: Way, usual: Usual) -> Status:
+    """The worst finding; a clearance known only by what is usual counts by that."""
+    found = [f.status for f in way.findings if f.subject is not Subject.CLEARANCE]
+    clearance = way.finding(Subject.CLEARANCE)
+    if usual is not None:
+        found.append(Status(usual_clearance(*usual, UnitSystem.US).status))
+    elif clearance is not None:
+        found.append(clearance.status)
+    return max(found, key=lambda status: status.severity)
+
+
+def finding_rows(plan: Plan, way: Way, unit: UnitSystem, usual: Usual) -> list[FindingWords]:
+    """What was found along the way, the worst first."""
+    found = []
+    for finding in way.findings:
+        if finding.subject is Subject.CLEARANCE and usual is not None:
+            found.append(usual_clearance(*usual, unit))
+        else:
+            found.append(finding_words(finding, plan, unit))
+    return sorted(found, key=lambda row: -Status(row.status).severity)
