@@ -326,6 +326,7 @@ MACHINES: list[dict[str, Any]] = [
         "mark": "rear axle",
         "reach": (88, 26),
         "balance_height": 28,
+        "hangs": (22, 12, 14),
         "tread": (40, 54),
         "size": (54, 92, 68),
     },
@@ -419,6 +420,8 @@ HAULS: list[dict[str, Any]] = [
         "outfit": (0, 0, 0),
         "loads": ["Harrow 48 tractor with loader"],
         "at": [150],
+        "site": {"surface": "grass_wet"},
+        "unloading": {"surface": "gravel", "slope": 0.03},
     },
     # fits, with little to spare on the trailer's plate
     {
@@ -426,6 +429,8 @@ HAULS: list[dict[str, Any]] = [
         "outfit": (0, 0, 0),
         "loads": ["Kestrel T6 compact loader"],
         "at": None,
+        # the stands alone make it hold
+        "site": {"stands_down": True},
     },
     # the balance point stays too far back wherever this way round it stands
     {
@@ -501,6 +506,38 @@ HAULS: list[dict[str, Any]] = [
         ],
         "at": None,
     },
+    # from the bank at the gate it goes on as it should
+    {
+        "name": "Roller to the Chapel Field gate",
+        "outfit": (1, 0, 2),
+        "loads": ["Ridge R5 roller"],
+        "at": None,
+        "site": {"surface": "gravel", "foot_rise": 14},
+    },
+    # too heavy for so light a truck: its rear wheels leave the ground
+    {
+        "name": "Compact loader behind the half-ton",
+        "outfit": (2, 0, 0),
+        "loads": ["Kestrel T6 compact loader"],
+        "at": [140],
+    },
+    # what hangs behind it meets the ground at the foot of the ramp
+    {
+        "name": "Backhoe to the Ash Lane trench",
+        "outfit": (1, 0, 2),
+        "loads": ["Harrow 60 backhoe tractor, backhoe on"],
+        "at": None,
+        "site": {"surface": "gravel"},
+    },
+    # on the tail of an empty dump bed
+    {
+        "name": "Compact loader to clear the ford",
+        "outfit": (0, 0, 1),
+        "loads": ["Kestrel T6 compact loader"],
+        "at": [98],
+        "site": {"park_four_wheel": True},
+    },
 ]
 """``outfit`` is truck, its hitch, trailer. ``at`` holds tape readings in inches, or ``None``
-for the aim. The half-ton's GCWR is not in the book."""
+for the aim; ``site`` and ``unloading`` where it is loaded and unloaded, lengths in inches. The
+half-ton's GCWR is not in the book."""

@@ -41,6 +41,8 @@ from hauls.models import Haul
 from hauls.store import create_haul, save_haul
 from measures import Quantity
 from mechanics.units import M_PER_IN
+from planfile.climbing import Place
+from planfile.document import Site
 from yards.models import Membership, Role, User, Yard
 
 NAME = "Fernbeck Drainage"
@@ -166,6 +168,9 @@ def _place(haul: Haul, entry: dict[str, Any], user: User) -> None:
     if entry["at"] is not None:
         for index, inches in enumerate(entry["at"]):
             draft = draft.put(index, inches * M_PER_IN)
+    for place, key in ((Place.LOADING, "site"), (Place.UNLOADING, "unloading")):
+        if key in entry:
+            draft = draft.with_site(Site(**entry[key]), place)
     save_haul(haul, draft, base=haul.revision, user=user)
     # the yard's story begins here: there is nothing before it to go back to
     haul.steps.all().delete()

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from enum import Enum
 from typing import Final
 
 from book.errors import IncompleteError
 from book.models import Hitch, Trailer
+from hauls.climbs import Climb, climb_of
 from hauls.drafting import bare_draft, turned_to_aim, with_loads
 from hauls.loads import Load
 from hauls.pairs import pairs_of
@@ -17,6 +19,7 @@ from measures.writing import write_percent
 from mechanics.checks import Status
 from mechanics.item import Facing
 from mechanics.report import Report, evaluate
+from planfile.draft import Draft
 from wording.phrases import names_of
 from wording.places import place_words
 from wording.sentences import summary, why_no_place
@@ -35,7 +38,8 @@ class Match:
     """One truck, hitch and trailer under the load, at the best place found.
 
     ``reserve`` is the least part that is left of any rating, ``None`` where nothing could
-    be computed; ``place`` and ``sure`` are of a single load.
+    be computed; ``place`` and ``sure`` are of a single load. ``climb`` is how it gets on, on
+    level dry concrete.
     """
 
     hitch: Hitch
@@ -48,9 +52,19 @@ class Match:
     place: str = ""
     sure: str = ""
     backward: bool = False
+    climb: Climb | None = None
 
 
-def matches(yard: Yard, loads: Sequence[Load], unit: UnitSystem) -> tuple[list[Match], bool]:
+class Order(Enum):
+    """What the pairs are sorted by: what they leave on the road, or how they get on."""
+
+    ROAD = "road"
+    CLIMB = "climb"
+
+
+def matches(
+    yard: Yard, loads: Sequence[Load], unit: UnitSystem, order: Order = Order.ROAD
+) -> tuple[list[Match], bool]:
     """Every pair that can be coupled, the best first; whether some were left out.
 
     Better is the lesser verdict, then the greater least reserve. Pairs of which something
@@ -62,6 +76,7 @@ def matches(yard: Yard, loads: Sequence[Load], unit: UnitSystem) -> tuple[list[M
     found.sort(
         key=lambda m: (
             m.reserve is None,
+            m.climb.rank if order is Order.CLIMB and m.climb is not None else (0, 0.0),
             Status(m.status).severity,
             -(m.reserve or 0.0),
             m.hitch.truck.name,
@@ -73,7 +88,7 @@ def matches(yard: Yard, loads: Sequence[Load], unit: UnitSystem) -> tuple[list[M
 
 def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSystem) -> Match:
     try:
-        best = _best(hitch, trailer, loads, unit)
+        draft, best = _best(hitch, trailer, loads, unit)
     except IncompleteError as error:
         return Match(
             hitch=hitch,
@@ -99,14 +114,18 @@ def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSyst
         if single is None
         else write_width(sum(p.end_m - p.start_m for p in single.sure), unit),
         backward=single is not None and best.plan.items[0].placement.facing is Facing.BACKWARD,
+        climb=climb_of(draft),
     )
 
 
-def _best(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSystem) -> Report:
+def _best(
+    hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSystem
+) -> tuple[Draft, Report]:
     draft = with_loads(bare_draft("", hitch, trailer, unit), loads, seconds=SEARCH_S)
     if len(loads) != 1:
-        return evaluate(draft.plan)
-    return min((evaluate(one.plan) for one in (draft, turned_to_aim(draft))), key=_worse)
+        return draft, evaluate(draft.plan)
+    both = [(one, evaluate(one.plan)) for one in (draft, turned_to_aim(draft))]
+    return min(both, key=lambda found: _worse(found[1]))
 
 
 def _worse(report: Report) -> tuple[int, int, float]:

@@ -9,7 +9,7 @@ from django.http import HttpResponse
 from django.views.decorators.http import require_GET
 
 from matching.forms import MatchForm
-from matching.pairs import PAIRS, Match, matches
+from matching.pairs import PAIRS, Match, Order, matches
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from web.pages import show
@@ -34,6 +34,29 @@ class MatchPage:
     name: str = ""
     keys: Sequence[tuple[str, str]] = ()
     single: bool = False
+    orders: Sequence[OrderLink] = ()
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class OrderLink:
+    """What the table can be sorted by."""
+
+    words: str
+    address: str
+    here: bool
+
+
+ORDERS = {Order.ROAD: "the road", Order.CLIMB: "getting on and off"}
+"""What the table can be sorted by, in words."""
+
+
+def _orders(request: YardRequest, order: Order) -> list[OrderLink]:
+    links = []
+    for one, words in ORDERS.items():
+        query = request.GET.copy()
+        query["sort"] = one.value
+        links.append(OrderLink(words=words, address=f"?{query.urlencode()}", here=one is order))
+    return links
 
 
 @require_GET
@@ -43,10 +66,12 @@ def match(request: YardRequest) -> HttpResponse:
     asked = any(key.startswith("load_") for key in request.GET)
     form = MatchForm(request.GET if asked else None, yard=request.yard)
     page = MatchPage(form=form)
+    climb = request.GET.get("sort") == Order.CLIMB.value
+    order = Order.CLIMB if climb else Order.ROAD
     if asked and form.is_valid():
         try:
             loads = form.loads
-            rows, cut = matches(request.yard, loads, request.user.unit_system)
+            rows, cut = matches(request.yard, loads, request.user.unit_system, order)
         except (PlanFileError, MechanicsError) as error:
             page = replace(page, wrong=f"The book's figures do not fit together. {error}.")
         else:
@@ -58,6 +83,7 @@ def match(request: YardRequest) -> HttpResponse:
                 name=", ".join(load.name for load in loads)[:NAME_LETTERS],
                 keys=[(f"load_{n}", str(load.key)) for n, load in enumerate(loads, 1)],
                 single=len(loads) == 1,
+                orders=_orders(request, order),
             )
     status = 422 if form.errors or page.wrong else 200
     return show(request, "matching/match.html", page, place="match", status=status)

@@ -16,7 +16,7 @@ from measures.writing import (
     write_percent,
 )
 from mechanics.checks import Status
-from mechanics.loading import Finding, Subject
+from mechanics.loading import Finding, Subject, Way
 from mechanics.plan import Plan
 from mechanics.site import Site, Surface
 from mechanics.truck import Drive
@@ -224,19 +224,63 @@ def percent_slope(degrees: float) -> float:
     return math.tan(math.radians(degrees))
 
 
+def usual_clearance_status(least_m: float, most_m: float) -> Status:
+    """What a clearance comes to that is only known by what is usual for a kind: likely clear is
+    ok, likely scraping calls for a look, and between the two nothing can be said."""
+    if least_m >= 0:
+        return Status.OK
+    return Status.NEAR if most_m < 0 else Status.UNKNOWN
+
+
 def usual_clearance(least_m: float, most_m: float, unit: UnitSystem) -> FindingWords:
     """What is likely of a clearance that is only known by what is usual for a kind."""
-    if least_m >= 0:
-        word, status = "likely clear", Status.OK
-    elif most_m < 0:
-        word, status = "likely scrapes", Status.NEAR
-    else:
-        word, status = "cannot say", Status.UNKNOWN
+    status = usual_clearance_status(least_m, most_m)
     low, high = write_inches(least_m, unit), write_inches(most_m, unit)
     return FindingWords(
         label="Clearance",
-        found=word,
+        found=LIKELY[status],
         note=f"An estimate: machines of its kind have from {low} to {high} to spare here. Tape "
         "the lowest points of nose, belly and tail.",
         status=status.value,
     )
+
+
+LIKELY: Final = {
+    Status.OK: "likely clear",
+    Status.NEAR: "likely scrapes",
+    Status.UNKNOWN: "cannot say",
+}
+"""What is said of an estimated clearance."""
+
+WRONG: Final = (
+    (Subject.TRUCK_REAR, "lifts the truck"),
+    (Subject.TIP, "tips over"),
+    (Subject.BED, "bed lifts"),
+    (Subject.HOLD, "slides"),
+    (Subject.STAND, "stands overloaded"),
+    (Subject.RAMP, "ramps overloaded"),
+    (Subject.CLEARANCE, "scrapes"),
+    (Subject.TILT, "deck stays down"),
+)
+"""What goes wrong, the worst first, in a word or two."""
+
+
+def climb_word(way: Way, usual: tuple[float, float] | None) -> str:
+    """A way in a word or two: what goes wrong, or that it holds."""
+    if way.missing:
+        return "cannot say"
+    for subject, word in WRONG:
+        finding = way.finding(subject)
+        if finding is not None and finding.status is Status.OVER:
+            return word
+    if usual is not None and usual_clearance_status(*usual) is not Status.OK:
+        return "likely scrapes" if usual[1] < 0 else "holds, may scrape"
+    clearance = way.finding(Subject.CLEARANCE)
+    if usual is None and clearance is not None and clearance.status is Status.UNKNOWN:
+        return "holds, may scrape"
+    hold = way.finding(Subject.HOLD)
+    if hold is not None and hold.status is Status.NEAR:
+        return "just holds"
+    tongue = way.finding(Subject.TONGUE)
+    lifts = tongue is not None and (tongue.value or 0.0) < 0
+    return "holds, tongue lifts" if lifts else "holds"

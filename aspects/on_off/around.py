@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Final
 
+from hauls.climbs import COARSE
 from hauls.drafting import tape_steps
 from measures.writing import (
     UnitSystem,
@@ -26,9 +27,6 @@ from mechanics.tail import RampKind
 from planfile.climbing import Tread
 from planfile.draft import Draft
 from wording.phrases import tongue_word
-
-COARSE: Final = 60
-"""Stations with which another way round is tried."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -360,24 +358,3 @@ REASONS: Final = (
     "Off again is the same way backwards: what is forward on is backward off.",
 )
 """Why practitioners turn a machine round. Common practice, no source."""
-
-
-def clear_by_usual(plan: Plan, draft: Draft, index: int) -> tuple[float, float] | None:
-    """Least clearance with the usual low points of its kind, at their least and their most;
-    ``None`` where its own are known, or there are no usual ones."""
-    usual = draft.usual_undersides[index]
-    item = plan.items[index]
-    if usual is None or item.underside:
-        return None
-    found = []
-    for points in (usual.least, usual.most):
-        items = tuple(
-            replace(one, underside=points) if n == index else one
-            for n, one in enumerate(plan.items)
-        )
-        tried = way(replace(plan, items=items), index, stations=COARSE)
-        closest = None if tried.path is None else tried.path.closest
-        if closest is None or closest.gap is None:
-            return None
-        found.append(closest.gap.least_m)
-    return found[0], found[1]

@@ -10,6 +10,7 @@ import msgspec
 
 from book.errors import IncompleteError
 from book.models import Configuration
+from hauls.climbs import COARSE
 from hauls.drafting import tape_steps
 from hauls.loads import linked_loads
 from hauls.models import Haul
@@ -32,9 +33,6 @@ from planfile.errors import PlanFileError
 from wording.loading import LEVEL
 from wording.phrases import tongue_word
 from yards.models import User
-
-COARSE: Final = 60
-"""Stations with which a measure is tried: its kinks and its least tongue are found all the same."""
 
 SHOWN_HOLD: Final = 3.0
 """Hold at which a measure's bar is full."""

@@ -9,7 +9,7 @@ from urllib.parse import urlencode
 
 from django.urls import reverse
 
-from aspects.on_off.around import Around, around, clear_by_usual
+from aspects.on_off.around import Around, around
 from aspects.on_off.curves import Chart, chart, nearest
 from aspects.on_off.measures import Offered, offered
 from aspects.on_off.pulling import PullPage, pull_page
@@ -18,13 +18,13 @@ from aspects.on_off.site_form import HOW_TO, SURFACE_CHOICES, Held, SiteBoxes, b
 from aspects.on_off.stations import Teller
 from aspects.on_off.words import Said, finding_rows, said
 from book.kinds import slug_of
+from hauls.climbs import clear_by_usual, driven, verdict
 from hauls.loads import linked_loads
 from hauls.models import Haul
 from measures.writing import UnitSystem, in_units_of
 from mechanics.checks import Status
 from mechanics.errors import InputError
 from mechanics.loading import Way, way
-from mechanics.loading.outfit import aboard_before
 from mechanics.plan import Plan
 from mechanics.truck import Drive
 from planfile.climbing import Place
@@ -111,13 +111,6 @@ class Asked:
         )
 
 
-def driven(draft: Draft) -> list[int]:
-    """Which items are driven or pulled on, in the order in which they come."""
-    drawn = draft.drawn
-    found = [n for n in range(len(draft.plan.items)) if drawn[n].drives]
-    return sorted(found, key=lambda n: len(aboard_before(draft.plan, n)))
-
-
 @dataclass(frozen=True, kw_only=True)
 class _Looking:
     """A haul as it is looked at: the plan at one of its ends, every machine's way there."""
@@ -155,6 +148,14 @@ class _Looking:
     def way(self) -> Way | None:
         """The way of the machine that is looked at; ``None`` where there is none."""
         return self.ways.get(self.index)
+
+    def status(self, index: int) -> Status:
+        """What is said of one machine's way."""
+        one = self.ways.get(index)
+        if one is None:
+            return Status.UNKNOWN
+        usual = None if one.missing else clear_by_usual(self.plan, self.draft, index)
+        return verdict(one, usual)
 
     def address(self, **changed: Any) -> str:
         """The page's own address, looking at something else."""

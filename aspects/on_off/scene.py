@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Final, NamedTuple
 
 from aspects.on_off.stations import Teller
@@ -20,6 +20,8 @@ from mechanics.loading.outfit import NOTHING
 from mechanics.loading.path import Walk
 from mechanics.loading.terrain import Part
 from mechanics.plan import Plan
+from mechanics.tail import RampKind
+from mechanics.trailer import Trailer
 from pictures.drawing import item_height_m, turned
 from pictures.outfit import GROUND_Y, WIDTH, Outfit, Shape, Wheel, draw_outfit
 from pictures.outlines import machine_outline
@@ -138,6 +140,14 @@ class Scene:
         return Attributes(f"0 {self.top:.0f} {WIDTH} {self.bottom - round(self.top):.0f}")
 
 
+def _still(trailer: Trailer) -> Trailer:
+    """What of a trailer never tilts by itself: without the part behind a deck's hinge."""
+    ramp, deck = trailer.ramp, trailer.deck
+    if ramp is None or ramp.kind is not RampKind.TILT or ramp.length_m >= deck.length_m:
+        return trailer
+    return replace(trailer, deck=replace(deck, length_m=deck.length_m - ramp.length_m))
+
+
 class Painter:
     """Draws one machine's way; ``times`` is how often larger truck and trailer are tilted."""
 
@@ -165,7 +175,7 @@ class Painter:
         tallest = max(item_height_m(self.item), 1.5)
         self.frame, self.outfit = draw_outfit(
             plan.truck,
-            plan.trailer,
+            _still(plan.trailer),
             plan.hitch.type,
             tallest,
             unit,
@@ -195,7 +205,7 @@ class Painter:
         station = self.path.stations[at]
         ground = self.walk.ground
         return Scene(
-            top=min(self.outfit.top, frame.y(frame.deck_height + item_height_m(item) + 0.35)) - 6,
+            top=self._top(),
             bottom=PAD_TOP + PAD_HEIGHT + 50,
             outfit=self.outfit,
             machine=body[0],
@@ -218,6 +228,17 @@ class Painter:
             where=self.teller.place(station),
             moves=self.plan.truck.ride is not None,
         )
+
+    def _top(self) -> float:
+        """How high the picture reaches: over the machine on the deck, and over the words above
+        the ball wherever that rises to."""
+        frame = self.frame
+        over_deck = frame.y(frame.deck_height + item_height_m(self.item) + 0.35)
+        rises = min(
+            self._turned(0.0, 0.5, self._tilt(s)[0])[1]
+            for s in (self.path.lowest, self.path.stations[0])
+        )
+        return min(self.outfit.top, over_deck, rises - ARROW_MOST - 48) - 6
 
     def _body(self, item: Item, drawn: Drawn) -> tuple[tuple[Shape, ...], tuple[Wheel, ...]]:
         """The machine about its trailing contact: rearward and down are positive."""
@@ -394,7 +415,7 @@ class Painter:
     def _limit(self, load: _Load) -> str:
         """What a pad is out of, or whose wheels stand on it."""
         if load.at is None:
-            return "of the machine"
+            return "machine"
         return "" if load.rating is None else f"of {write_number(load.rating / self.unit.kg)}"
 
     def _fill(self, load: _Load, value: float) -> float:
@@ -456,13 +477,15 @@ class Painter:
         return *trail, math.degrees(math.atan2(trail[1] - lead[1], trail[0] - lead[0]))
 
     def _ramp(self, degrees: float, *, level: bool) -> str:
-        """The ramp, or the tilted part of a deck."""
-        foot_x = self.frame.x(self.walk.ground.foot_m)
-        foot_y = self.frame.y(self.plan.site.foot_rise_m)
+        """The ramp, or the part of a deck that tilts: down, or come up."""
+        foot = (
+            self.frame.x(self.walk.ground.foot_m),
+            self.frame.y(self.plan.site.foot_rise_m),
+        )
         if level:
-            return ""
-        edge_x, edge_y = self._edge(degrees)
-        return f"M{edge_x:.1f} {edge_y:.1f}L{foot_x:.1f} {foot_y:.1f}"
+            deck = self.plan.trailer.deck
+            foot = self._turned(deck.start_m + deck.length_m, self.walk.ground.deck_z, degrees)
+        return path([self._edge(degrees), foot], closed=False)
 
     def _arrow(self, tongue_kg: float) -> str:
         """An arrow at the ball: down where the tongue presses, up where it lifts."""

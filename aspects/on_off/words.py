@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from aspects.on_off.stations import Teller
+from hauls.climbs import Usual, verdict
 from measures.writing import UnitSystem, write_mass
 from mechanics.checks import Status
 from mechanics.loading import Path, State, Subject, Way
@@ -28,10 +29,6 @@ class Said:
     figure: str
     after: str
     second: str
-
-
-Usual = tuple[float, float] | None
-"""Least clearance by what is usual for a kind, at the least and at the most."""
 
 
 def said(plan: Plan, way: Way, teller: Teller, unit: UnitSystem, usual: Usual) -> Said:
@@ -76,17 +73,6 @@ def way_status(way: Way, subject: Subject) -> Status | None:
     """The status of one subject."""
     finding = way.finding(subject)
     return None if finding is None else finding.status
-
-
-def verdict(way: Way, usual: Usual) -> Status:
-    """The worst finding; a clearance known only by what is usual counts by that."""
-    found = [f.status for f in way.findings if f.subject is not Subject.CLEARANCE]
-    clearance = way.finding(Subject.CLEARANCE)
-    if usual is not None:
-        found.append(Status(usual_clearance(*usual, UnitSystem.US).status))
-    elif clearance is not None:
-        found.append(clearance.status)
-    return max(found, key=lambda status: status.severity)
 
 
 def finding_rows(plan: Plan, way: Way, unit: UnitSystem, usual: Usual) -> list[FindingWords]:
