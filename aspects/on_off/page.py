@@ -14,7 +14,14 @@ from aspects.on_off.curves import Chart, chart, nearest
 from aspects.on_off.measures import Offered, offered
 from aspects.on_off.pulling import PullPage, pull_page
 from aspects.on_off.scene import Painter, Scene
-from aspects.on_off.site_form import HOW_TO, SURFACE_CHOICES, Held, SiteBoxes, boxes_of
+from aspects.on_off.site_form import (
+    HOW_TO,
+    SURFACE_CHOICES,
+    TOO_STEEP,
+    Held,
+    SiteBoxes,
+    boxes_of,
+)
 from aspects.on_off.stations import Teller
 from aspects.on_off.words import Said, finding_rows, said
 from book.kinds import slug_of
@@ -30,7 +37,8 @@ from mechanics.truck import Drive
 from planfile.climbing import Place
 from planfile.draft import Draft
 from wording.inputs import missing_of
-from wording.loading import FindingWords
+from wording.loading import FindingWords, slope_words
+from wording.phrases import begun
 
 TIMES: Final = ((1, "true"), (5, "5 times"), (10, "10 times"))
 """How often larger truck and trailer are tilted in the picture."""
@@ -312,16 +320,38 @@ def _wanted(looking: _Looking, missing: tuple[str, ...]) -> list[Wanted]:
 
 
 def _left_out(looking: _Looking, one: Way) -> list[str]:
-    """What this way does not count because it is not known, and what is drawn as it is."""
-    found = []
+    """What this way does not count because it is not known, and what is odd about it."""
+    plan, found = looking.plan, []
+    trailer, site, walk = plan.trailer, plan.site, one.walk
+    if abs(site.slope) > TOO_STEEP:
+        found.append(
+            f"{begun(slope_words(site))}: too steep to load on. Nothing is sure to hold there."
+        )
+    stands = trailer.stands
+    if site.stands_down and stands is not None and walk is not None and walk.outfit.prop is None:
+        at = stands.position_m
+        if at is not None and at <= trailer.couple_lever_m:
+            found.append(
+                "The stands are not counted: stands ahead of the axles, or at them, hold no "
+                "tail up. Measure where they stand."
+            )
+        else:
+            found.append(
+                "The stands are not counted: how far the tail sinks before they bear follows from "
+                "the truck's springs, which are not known."
+            )
+    if walk is not None and walk.machine.apart_m > trailer.deck.length_m + (
+        walk.ground.foot_m - walk.ground.edge_m
+    ):
+        found.append(
+            "Its wheels stand further apart than ramp and deck are long: it never stands on the "
+            "trailer whole. Measure its wheelbase again."
+        )
     if one.path is not None and one.path.lowest.carried.slope_shift_kg is None:
         found.append(
             "What the slope does to the tongue is left out: the coupler's height, or how high "
             "something aboard balances, is not known."
         )
-    if looking.plan.truck.ride is None:
-        found.append(
-            "The truck's springs are not known: nothing is drawn tilting, and stands with a gap "
-            "under them are not counted."
-        )
+    if plan.truck.ride is None:
+        found.append("The truck's springs are not known: nothing is drawn tilting.")
     return found

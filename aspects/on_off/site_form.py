@@ -111,7 +111,6 @@ class SiteBoxes:
     held: tuple[int, ...]
     stands: bool
     wrong: Mapping[str, str] = field(default_factory=dict)
-    note: str = ""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
