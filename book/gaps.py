@@ -20,6 +20,9 @@ from measures import UnitSystem
 ANY_PLAN: Final = "any plan with it"
 """What is blocked by whatever no plan can be made without."""
 
+CLIMB: Final = "on and off"
+"""What is blocked by whatever says nothing of the road, and all of the ramps."""
+
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Gap:
@@ -115,11 +118,40 @@ def _trailer_gaps(trailer: Trailer, units: UnitSystem) -> Iterator[Gap]:
         yield Gap(words="ball size of the coupler", blocks="ball in coupler")
     if trailer.deck_width is None:
         yield Gap(words="deck width", blocks="deck width")
+    yield from _climbing_gaps(trailer)
+
+
+def _climbing_gaps(trailer: Trailer) -> Iterator[Gap]:
+    """What nobody can say without of how a machine gets onto a trailer."""
+    if trailer.deck_height is None:
+        yield Gap(words="deck height", blocks=f"{CLIMB}, level")
+    if not trailer.tail:
+        yield Gap(words="what its tail is", blocks=CLIMB)
+    elif trailer.tail == Trailer.Tail.TILTS:
+        if trailer.bed_hinge is None:
+            yield Gap(words="hinge of the deck", blocks=CLIMB)
+    elif trailer.tail != Trailer.Tail.OPEN and trailer.ramp_length is None:
+        yield Gap(words="length of gate or ramps", blocks=CLIMB)
+    if trailer.stands and trailer.stands_gap is None:
+        yield Gap(words="gap under the stands", blocks="what the stands hold")
+    bed = (trailer.bed_hinge, trailer.bed_mass, trailer.bed_balance)
+    if trailer.kind == Trailer.Kind.DUMP and not trailer.bed_latched and None in bed:
+        yield Gap(words="hinge, mass and balance point of the bed", blocks="whether the bed lifts")
 
 
 def _machine_gaps(machine: Machine, units: UnitSystem) -> Iterator[Gap]:
     if machine.width is None:
         yield Gap(words="width", blocks="deck width, standing side by side")
+    if machine.shape in (Machine.Shape.IMPLEMENT, Machine.Shape.PALLET):
+        # set down by a loader, not driven on
+        return
+    if machine.wheelbase is None and machine.running != Machine.Running.SKIDS:
+        yield Gap(words="wheelbase or length of track", blocks=f"{CLIMB}, frame")
+    if machine.balance_height is None and machine.built != Machine.Built.PARTS:
+        yield Gap(words="how high it balances", blocks=CLIMB)
+    hangs = (machine.nose_clearance, machine.belly_clearance, machine.tail_clearance)
+    if all(one is None for one in hangs):
+        yield Gap(words="clearances at nose, belly and tail", blocks="whether it scrapes")
 
 
 def _part_gaps(part: HitchPart, units: UnitSystem) -> Iterator[Gap]:

@@ -11,6 +11,7 @@ from typing import Final
 from django.http import QueryDict
 
 from aspects.rooms import ActionError
+from hauls.climbs import Climb, climb_of
 from hauls.models import Haul
 from hauls.variants import Other, change_names, others_that_fit
 from measures import ReadingError, UnitSystem, read_length
@@ -54,10 +55,12 @@ class Asked:
     wishes: Wishes
     off: Mapping[str, str]
     room: str
+    gentlest: bool
 
 
 def read_asked(sent: QueryDict, plan: Plan, unit: UnitSystem) -> Asked:
-    """The wishes of the page: ``keep``, ``off-ID`` (first, last), ``turn``, ``beside``, ``room``.
+    """The wishes of the page: ``keep``, ``off-ID`` (first, last), ``turn``, ``beside``, ``room``,
+    ``gentlest``.
 
     Raises:
         ActionError: the room is no length.
@@ -85,7 +88,12 @@ def read_asked(sent: QueryDict, plan: Plan, unit: UnitSystem) -> Asked:
         turn=not asked or sent.get("turn") == "1",
         beside=not asked or sent.get("beside") == "1",
     )
-    return Asked(wishes=wishes, off=off, room=typed or write_inches(room, unit))
+    return Asked(
+        wishes=wishes,
+        off=off,
+        room=typed or write_inches(room, unit),
+        gentlest=sent.get("gentlest") == "1",
+    )
 
 
 OFF: Final = ("first", "last")
@@ -114,15 +122,32 @@ class Way:
     status: str
     word: str
     sure: bool
+    climb: Climb
     picture: Drawing
     fields: list[tuple[str, str]]
 
 
-def ways_to_load(found: Arranged, draft: Draft, unit: UnitSystem) -> list[Way]:
-    """The arrangements found, as the page lists them."""
-    return [
-        _way(one, number, draft, unit, found.always_over) for number, one in enumerate(found.found)
-    ]
+EQUALS: Final = 0.005
+"""Ways that leave as much to within this part of the tightest limit are equals to a person."""
+
+
+def ways_to_load(
+    found: Arranged, draft: Draft, unit: UnitSystem, *, gentlest: bool = False
+) -> list[Way]:
+    """The arrangements found, as the page lists them; of equals the ``gentlest`` to get on first
+    where that is asked for."""
+    order = list(found.found)
+    if gentlest and order:
+        best = order[0]
+        equals = [
+            one
+            for one in order
+            if one.sure == best.sure and one.least_reserve >= best.least_reserve - EQUALS
+        ]
+        others = [one for one in order if one not in equals]
+        equals.sort(key=lambda one: climb_of(draft.stood(on_the_tape(one.plan))).rank)
+        order = equals + others
+    return [_way(one, number, draft, unit, found.always_over) for number, one in enumerate(order)]
 
 
 def _way(
@@ -141,6 +166,7 @@ def _way(
         status=verdict.value,
         word=STATUS_WORDS[verdict],
         sure=one.sure,
+        climb=climb_of(draft.stood(plan)),
         picture=plain_picture(plan, draft.drawn, draft.look, unit),
         fields=places_fields(draft.stood(plan).held),
     )
@@ -308,6 +334,7 @@ class ArrangePage:
     items: list[Box]
     turn: bool
     beside: bool
+    gentlest: bool
     room: str
     room_unit: str
     wrong: str
@@ -346,6 +373,7 @@ def arrange_page(haul: Haul, yard: Yard, sent: QueryDict, unit: UnitSystem) -> A
         ],
         turn=wishes.turn,
         beside=wishes.beside,
+        gentlest=asked.gentlest,
         room=room or asked.room,
         room_unit=unit.length_unit,
         wrong=wrong,
@@ -366,7 +394,7 @@ def _searched(
     plan = draft.plan
     found = arranged(plan, wishes)
     page = replace(page, proved=found.proved, tried=True)
-    ways = ways_to_load(found, draft, unit)
+    ways = ways_to_load(found, draft, unit, gentlest=page.gentlest)
     if ways:
         return replace(page, ways=ways)
     room = wishes.room_m

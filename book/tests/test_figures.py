@@ -232,8 +232,38 @@ class GapsAndDoubts(Yards):
 
     def test_the_demo_yard_has_its_gaps_on_purpose(self) -> None:
         self.assertEqual(self.words(Truck.objects.get(name="Old half-ton")), ["GCWR"])
-        self.assertEqual(self.words(self.machine("Wren 9 mini dumper")), ["where it balances"])
+        self.assertEqual(
+            self.words(self.machine("Wren 9 mini dumper")),
+            ["where it balances", "clearances at nose, belly and tail"],
+        )
         self.assertEqual(self.words(Trailer.objects.get(name="25 ft gooseneck")), [])
+
+    def test_what_getting_on_and_off_asks_for_is_listed_with_what_it_blocks(self) -> None:
+        trailer = Trailer.objects.get(name="12 ft dump trailer")
+        self.assertEqual(self.words(trailer), [])
+        trailer.ramp_length = trailer.deck_height = trailer.bed_mass = None
+        trailer.stands, trailer.stands_gap = True, None
+        found = {gap.words: gap.blocks for gap in gaps(trailer)}
+        self.assertEqual(found["length of gate or ramps"], "on and off")
+        self.assertEqual(found["deck height"], "on and off, level")
+        self.assertEqual(found["gap under the stands"], "what the stands hold")
+        self.assertIn("hinge, mass and balance point of the bed", found)
+        trailer.tail, trailer.bed_hinge = "tilts", None
+        self.assertIn("hinge of the deck", self.words(trailer))
+        trailer.tail = ""
+        self.assertIn("what its tail is", self.words(trailer))
+        machine = self.machine("Kestrel T6 compact loader")
+        self.assertEqual(self.words(machine), [])
+        machine.wheelbase = machine.balance_height = None
+        machine.nose_clearance = machine.belly_clearance = machine.tail_clearance = None
+        self.assertEqual(
+            self.words(machine),
+            [
+                "wheelbase or length of track",
+                "how high it balances",
+                "clearances at nose, belly and tail",
+            ],
+        )
 
     def test_an_empty_page_lacks_everything_that_matters(self) -> None:
         self.assertEqual(

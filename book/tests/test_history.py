@@ -100,6 +100,11 @@ class History(YardCase):
             "height": "92 in",
             "wheelbase": "68 in",
             "balance_height": "28 in",
+            "track_width": "40 in",
+            "tire_width": "54 in",
+            "belly_clearance": "12 in",
+            "tail_clearance": "22 in",
+            "nose_clearance": "14 in",
             "version": machine.version,
             **formset("parts"),
         }

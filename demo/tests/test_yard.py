@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import msgspec
+
 from book.models import Bulk, Configuration, HitchPart, Machine, Trailer, Truck
 from demo.yard import make_demo_yard
+from hauls.climbs import climb_of
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
+from planfile.climbing import Place
 
 VERDICTS = {
     "Orchard tractor to the Quarry Lane block": ("ok", "Tightest: truck GVWR, 1,346 lb left."),
@@ -28,6 +32,17 @@ VERDICTS = {
     "Drain crew to the Long Drain": ("near", "Tightest: trailer GVWR,"),
 }
 
+CLIMBS = {
+    "Orchard tractor to the Quarry Lane block": "slides",
+    "Compact loader to the Stony Bank culvert": "holds, tongue lifts",
+    "Excavator home from Low Fields": "deck stays down",
+    "Roller to the Chapel Field gate": "holds",
+    "Compact loader behind the half-ton": "lifts the truck",
+    "Backhoe to the Ash Lane trench": "scrapes",
+    "Compact loader to clear the ford": "bed lifts",
+    "Gravel to the ford": "nothing is driven on",
+}
+
 
 class DemoYard(YardCase):
     def test_each_haul_shows_its_own_verdict(self) -> None:
@@ -37,6 +52,16 @@ class DemoYard(YardCase):
                 self.assertEqual(Haul.objects.get(name=name).verdict, verdict)
                 self.assertIn(name, page)
                 self.assertIn(line, page)
+
+    def test_each_way_of_getting_on_is_there(self) -> None:
+        for name, word in CLIMBS.items():
+            with self.subTest(haul=name):
+                self.assertEqual(climb_of(Haul.objects.get(name=name).draft).word, word)
+
+    def test_only_the_stands_make_the_loader_hold(self) -> None:
+        draft = Haul.objects.get(name="Compact loader to the Stony Bank culvert").draft
+        site = msgspec.structs.replace(draft.site(Place.LOADING), stands_down=False)
+        self.assertEqual(climb_of(draft.with_site(site, Place.LOADING)).word, "slides")
 
     def test_the_impossible_one_says_what_would_open_it(self) -> None:
         haul = Haul.objects.get(name="Excavator home from Low Fields")
@@ -49,7 +74,7 @@ class DemoYard(YardCase):
         self.haul.name = "Renamed by the yard"
         self.haul.save()
         self.assertFalse(make_demo_yard())
-        self.assertEqual(Haul.objects.count(), 12)
+        self.assertEqual(Haul.objects.count(), 16)
         self.assertTrue(Haul.objects.filter(name="Renamed by the yard").exists())
 
     def test_yard_holds_what_it_should(self) -> None:

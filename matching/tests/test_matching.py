@@ -9,7 +9,7 @@ from book.models import Bulk, Hitch, Machine, Trailer, Truck
 from hauls.loads import Load
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
-from matching.pairs import matches
+from matching.pairs import Order, matches
 from measures import UnitSystem
 from mechanics.checks import Status
 from yards.models import User
@@ -63,6 +63,25 @@ class Matching(YardCase):
                     page = self.client.get(f"/hauls/{haul.pk}/").content.decode()
                     if row.status == "ok":
                         self.assertIn(row.place, page)
+
+    def test_each_pair_says_how_it_is_got_on_and_is_sorted_by_it(self) -> None:
+        name = "Kestrel T6 compact loader"
+        by_pair = {(r.hitch.truck.name, r.trailer.name): r for r in self.found(name)}
+        for pair, word in (
+            (("Old half-ton", "20 ft equipment trailer"), "lifts the truck"),
+            (("Work truck 3", "12 ft dump trailer"), "bed lifts"),
+            (("Work truck 3", "20 ft equipment trailer"), "slides"),
+        ):
+            self.assertEqual(by_pair[pair].climb.word, word)
+        loads = [Load(machine=Machine.objects.get(name=name))]
+        rows, _ = matches(self.yard, loads, US, Order.CLIMB)
+        known = [row.climb.rank for row in rows if row.reserve is not None and row.climb]
+        self.assertEqual(known, sorted(known))
+        machine = loads[0].machine
+        assert machine is not None
+        page = self.client.get(f"/match/?load_1=machine-{machine.pk}&sort=climb")
+        self.assertContains(page, "bed lifts")
+        self.assertContains(page, 'aria-current="true">getting on and off</a>')
 
     def test_the_wrong_ball_and_the_full_trailer_are_named(self) -> None:
         rows = self.found("Kestrel T6 compact loader")

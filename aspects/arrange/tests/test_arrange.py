@@ -3,11 +3,18 @@
 from __future__ import annotations
 
 import re
+from dataclasses import replace
+from unittest import mock
 
+from aspects.arrange.page import ways_to_load
+from hauls.climbs import Climb
 from hauls.models import Haul
 from hauls.tests.yard_case import AspectCase
-from mechanics.arrange import DECK_LENGTH
+from measures import UnitSystem
+from mechanics.arrange import DECK_LENGTH, Arranged, Arrangement
 from mechanics.changes import Change, Kind
+from mechanics.checks import Status
+from planfile.draft import Draft
 
 CREW = "Drain crew to the Long Drain"
 
@@ -39,6 +46,13 @@ class Arranging(AspectCase):
         haul.refresh_from_db()
         self.assertNotEqual(before["items"], haul.document["items"])
         self.assertEqual("arranged anew", haul.steps.last().what)
+
+    def test_each_way_says_how_it_is_got_on_and_the_gentlest_of_equals_may_come_first(self) -> None:
+        page = self.look(CREW, "arrange/")
+        self.assertContains(page, "On and off: holds", count=4)
+        gentle = self.look(CREW, "arrange/", asked=1, turn="1", beside="1", gentlest="1")
+        self.assertContains(gentle, 'name="gentlest" value="1" checked')
+        self.assertContains(gentle, "Stand them like this", count=4)
 
     def test_what_is_held_fast_is_kept(self) -> None:
         haul = Haul.objects.get(name=CREW)
@@ -119,3 +133,26 @@ class ChangeWords(AspectCase):
         ):
             with self.subTest(kind=change.kind):
                 self.assertIn(words, change_words(change, plan, UnitSystem.US))
+
+
+class GentlestOfEquals(AspectCase):
+    def test_only_equals_change_places(self) -> None:
+        draft = Haul.objects.get(name=CREW).draft
+        best = Arrangement(plan=draft.plan, least_reserve=0.2, sure=True)
+        equal = replace(best, plan=draft.turned(0).plan, least_reserve=0.1999)
+        less = replace(best, plan=draft.turned(1).plan, least_reserve=0.1)
+        found = Arranged(found=(best, equal, less), always_over=(), proved=True)
+        climbs = {
+            False: Climb(status=Status.OVER, word="slides", hold=0.5),
+            True: Climb(status=Status.OK, word="holds", hold=3.0),
+        }
+
+        def climb_of(one: Draft) -> Climb:
+            turned = one.plan.items[0].placement.facing is not best.plan.items[0].placement.facing
+            return climbs[turned or one.plan.items[1] != best.plan.items[1]]
+
+        with mock.patch("aspects.arrange.page.climb_of", climb_of):
+            usual = ways_to_load(found, draft, UnitSystem.US)
+            gentle = ways_to_load(found, draft, UnitSystem.US, gentlest=True)
+        self.assertEqual(["slides", "holds", "holds"], [way.climb.word for way in usual])
+        self.assertEqual(["holds", "slides", "holds"], [way.climb.word for way in gentle])
