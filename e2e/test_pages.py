@@ -85,12 +85,16 @@ class Visits(BrowserCase):
         good = Haul.objects.get(name=HAULS[0])
         crew = Haul.objects.get(name=HAULS[-1])
         stuck = Haul.objects.get(name="Compact loader on the tilt, in a hurry")
+        lifts = Haul.objects.get(name="Compact loader behind the half-ton")
         turned = "v1_turned=m1&v2_school=share_9_15&v3_best=1"
         return [
             f"/hauls/{crew.pk}/arrange/",
             f"/hauls/{stuck.pk}/arrange/",
             f"/hauls/{good.pk}/level/",
             f"/hauls/{crew.pk}/frame/",
+            f"/hauls/{good.pk}/on-and-off/",
+            f"/hauls/{stuck.pk}/on-and-off/?at=unloading&times=10",
+            f"/hauls/{lifts.pk}/on-and-off/?roll=tracks",
             f"/hauls/{good.pk}/what-if/?{turned}",
             f"/hauls/{crew.pk}/figures/",
             f"/hauls/{good.pk}/scale/?practice=1",

@@ -117,9 +117,16 @@ class Chart:
         return f"M0 0V{self.height - 20:.1f}"
 
 
-def chart(walk: Walk, way: Path, unit: UnitSystem, *, left_words: str, right_words: str) -> Chart:
-    """The curves of one machine's way."""
-    stations = way.stations
+def chart(
+    walk: Walk,
+    way: Path,
+    stations: Sequence[Station],
+    unit: UnitSystem,
+    *,
+    left_words: str,
+    right_words: str,
+) -> Chart:
+    """The curves of one machine's way, through the stations that are played."""
     first, last = stations[0].lead_m, stations[-1].lead_m
     span = (first - last) or 1.0
 

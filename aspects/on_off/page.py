@@ -208,6 +208,7 @@ def on_off_page(
     curves = chart(
         one.walk,
         one.path,
+        painter.stations,
         unit,
         left_words="at its mark",
         right_words=f"{teller.wheels.lead} meet the {teller.ramp}",
@@ -215,7 +216,7 @@ def on_off_page(
     usual = clear_by_usual(plan, draft, index)
     return OnOffPage(
         said=said(plan, one, teller, unit, usual),
-        scene=painter.scene(nearest(one.path.stations, one.path.lowest)),
+        scene=painter.scene(nearest(painter.stations, one.path.lowest)),
         chart=curves,
         strip=strip | curves.strip,
         rows=finding_rows(plan, one, unit, usual),

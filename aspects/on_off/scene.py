@@ -11,7 +11,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Final, NamedTuple
 
-from aspects.on_off.stations import Teller
+from aspects.on_off.stations import Teller, played
 from measures.writing import UnitSystem, write_number
 from mechanics.item import Item
 from mechanics.loading import Path, State, Station, Way
@@ -188,6 +188,7 @@ class Painter:
         most = max(abs(s.tongue_kg) for s in self.path.stations)
         self.per_kg = ARROW_MOST / max(most, abs(before), 1.0)
         self.axle_x = plan.trailer.axle_centre_m
+        self.stations = played(self.path)
         self.teller = Teller(self.item, self.walk, unit)
 
     def _overhang(self) -> float:
@@ -202,7 +203,7 @@ class Painter:
         """The picture with the machine at one station."""
         frame, item = self.frame, self.item
         body = self._body(item, self.drawn[self.index])
-        station = self.path.stations[at]
+        station = self.stations[at]
         ground = self.walk.ground
         return Scene(
             top=self._top(),
@@ -224,7 +225,7 @@ class Painter:
             words_y=-ARROW_MOST - 23,
             tongue_word=tongue_word(self.plan.hitch.type),
             at=at,
-            last=len(self.path.stations) - 1,
+            last=len(self.stations) - 1,
             where=self.teller.place(station),
             moves=self.plan.truck.ride is not None,
         )
@@ -524,8 +525,8 @@ class Painter:
         """What moves at every station, column by column, ready to be put in place."""
         teller = self.teller
         loads = self._loads()
-        moving = [self._moving(s) for s in self.path.stations]
-        stations = self.path.stations
+        stations = self.stations
+        moving = [self._moving(s) for s in stations]
         lifted = [n for n, s in enumerate(stations) if s.state is State.LIFTED]
         return {
             "machine": [str(m.machine) for m in moving],

@@ -6,7 +6,7 @@ from typing import Final
 
 from measures.writing import UnitSystem, write_length
 from mechanics.item import Facing, Item
-from mechanics.loading import Station
+from mechanics.loading import Path, Station
 from mechanics.loading.path import Walk
 from mechanics.loading.terrain import Part
 
@@ -81,3 +81,27 @@ class Teller:
         if part is Part.RAMP:
             return f"{name} {away} short of the {self.edge}"
         return f"{name} {away} past the {self.edge}"
+
+
+APART_M: Final = 0.002
+"""Stations nearer to each other than this are one to a hand on the slider."""
+
+ROCKS: Final = 0.01
+"""A pitch that changes by more than this between them, in radians, is seen all the same."""
+
+
+def played(path: Path) -> tuple[Station, ...]:
+    """The stations that the page plays: none that a step of the slider would not show."""
+    kept: list[Station] = []
+    for station in path.stations:
+        if kept and kept[-1].lead_m - station.lead_m < APART_M:
+            rocks = abs(kept[-1].stance.pitch - station.stance.pitch) > ROCKS
+            if station is path.lowest:
+                kept[-1] = station
+                continue
+            if not rocks:
+                continue
+        kept.append(station)
+    if kept[-1] is not path.stations[-1] and kept[-1] is not path.lowest:
+        kept[-1] = path.stations[-1]
+    return tuple(kept)
