@@ -10,6 +10,7 @@ from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
 from aspects.level.bars import BarsPage, bars_page, read_gauge, read_restoration
+from aspects.level.mounts import mount_words
 from aspects.level.words import LevelPage, level_page
 from aspects.rooms import aspect_page, base_sent, with_plan
 from hauls.models import Haul
@@ -24,11 +25,12 @@ from yards.access import YardRequest, in_yard, planners
 class LevelView(LevelPage):
     """How it rides, and the bars as they are being set.
 
-    ``wanted`` is the gauge reading that was asked for, ``wrong`` and ``wrong_gauge`` what
-    cannot be read of what was typed.
+    ``mount`` says how much drop would level it. ``wanted`` is the gauge reading that was asked
+    for, ``wrong`` and ``wrong_gauge`` what cannot be read of what was typed.
     """
 
     bars: BarsPage
+    mount: str
     wanted: str
     wrong: str
     wrong_gauge: str
@@ -46,6 +48,7 @@ def level(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     page = LevelView(
         **parts(level_page(plan, unit)),
         bars=bars_page(plan, part if by_gauge is None else by_gauge, length, unit),
+        mount=mount_words(haul, unit),
         wanted=(wanted or "")[:40],
         wrong=wrong,
         wrong_gauge=wrong_gauge,

@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
+from book.figures import part_mass_kg, parts_on
+from book.models import MachinePart
 from hauls.climbs import COARSE
 from hauls.drafting import tape_steps
+from hauls.loads import linked_loads
+from hauls.models import Haul
 from measures.writing import (
     UnitSystem,
     write_inches,
@@ -66,11 +70,11 @@ class Around:
     reasons: tuple[str, ...]
 
 
-def around(draft: Draft, plan: Plan, index: int, now: Way, unit: UnitSystem) -> Around:
+def around(haul: Haul, draft: Draft, plan: Plan, index: int, now: Way, unit: UnitSystem) -> Around:
     """What is said around one machine's way."""
     rounds, advice = _rounds(draft, plan, index, now, unit)
     return Around(
-        facts=tuple(_facts(draft, plan, index, now, unit)),
+        facts=tuple(_facts(haul, draft, plan, index, now, unit)),
         rounds=rounds,
         advice=advice,
         reasons=REASONS,
@@ -80,12 +84,53 @@ def around(draft: Draft, plan: Plan, index: int, now: Way, unit: UnitSystem) -> 
 # --- facts ---
 
 
-def _facts(draft: Draft, plan: Plan, index: int, now: Way, unit: UnitSystem) -> Iterator[Fact]:
+def _facts(
+    haul: Haul, draft: Draft, plan: Plan, index: int, now: Way, unit: UnitSystem
+) -> Iterator[Fact]:
     item = plan.items[index]
+    yield from _raised(haul, plan, index, now, unit)
     yield _spacing(draft, plan, item, draft.treads[index], unit)
     yield from _fenders(draft, plan, item, unit)
     yield from _closing(draft, plan, item, unit)
     yield from _over_front(plan, item, unit)
+
+
+RAISED_M: Final = 1.2
+"""How much higher a loader is carried when it is up: about 4 ft. Common practice, no source."""
+
+LIFTED: Final = (
+    MachinePart.Kind.LOADER,
+    MachinePart.Kind.BUCKET,
+    MachinePart.Kind.FORKS,
+    MachinePart.Kind.GRAPPLE,
+)
+"""Parts that go up with the loader."""
+
+
+def _raised(haul: Haul, plan: Plan, index: int, now: Way, unit: UnitSystem) -> Iterator[Fact]:
+    """What carrying the loader up does to the uphill wheels."""
+    item = plan.items[index]
+    load = linked_loads(haul).get(item.id)
+    tip = now.finding(Subject.TIP)
+    if load is None or load.machine is None or tip is None or tip.value is None:
+        return
+    on = parts_on(load.machine, load.configuration)
+    goes_up = sum(part_mass_kg(part) or 0.0 for part in on if part.kind in LIFTED)
+    height = item.cg.height_m
+    if not goes_up or height is None:
+        return
+    higher = height + RAISED_M * min(goes_up / item.mass_kg, 1.0)
+    cg = replace(item.cg, height_m=higher)
+    items = tuple(replace(one, cg=cg) if n == index else one for n, one in enumerate(plan.items))
+    then = way(replace(plan, items=items), index, stations=COARSE).finding(Subject.TIP)
+    if then is None or then.value is None:
+        return
+    words = (
+        f"Low as it is reckoned, {write_percent(tip.value)} of it stays on the uphill wheels; with "
+        f"the loader {write_length(RAISED_M, unit, step=1)} higher it is "
+        f"{write_percent(max(then.value, 0.0))}. Carry it low once the bucket clears."
+    )
+    yield Fact(label="Loader up or down", words=words, status=then.status.value)
 
 
 def _spacing(draft: Draft, plan: Plan, item: Item, tread: Tread, unit: UnitSystem) -> Fact:

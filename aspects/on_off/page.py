@@ -221,7 +221,7 @@ def on_off_page(
         strip=strip | curves.strip,
         rows=finding_rows(plan, one, unit, usual),
         measures=offered(haul, draft, asked.place, index, one, unit),
-        around=around(draft, plan, index, one, unit),
+        around=around(haul, draft, plan, index, one, unit),
         pull=pull_page(draft, plan, index, one, winch or {}, unit),
         tilts=[
             Choice(words=words, address=looking.address(times=times), here=times == asked.times)

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from book.models import HitchPart
 from hauls.models import Haul
 from hauls.tests.yard_case import AspectCase
+from measures import Quantity
 
 CREW = "Drain crew to the Long Drain"
 
@@ -22,6 +24,27 @@ class Level(AspectCase):
         page = self.look(haul.name, "level/")
         self.assertContains(page, "Nose 2 1/2 in high as loaded")
         self.assertContains(page, "Drop the ball mount one hole, 2 in, and it rides level loaded.")
+
+    def test_mount_of_the_book_that_would_level_it_is_named(self) -> None:
+        haul = Haul.objects.get(name="Orchard tractor to the Quarry Lane block")
+        assert haul.hitch is not None
+        mount = haul.hitch.links.get(part__kind="mount").part
+        mount.drop = Quantity.parse("2 in")
+        mount.save()
+        page = self.look(haul.name, "level/")
+        self.assertContains(page, "Mount: 2 in of drop now; 1 in of drop would ride level.")
+        HitchPart.objects.create(
+            yard=haul.yard,
+            name="Flat mount",
+            kind="mount",
+            drop=Quantity.parse("1 in"),
+            shank_size=mount.shank_size,
+        )
+        page = self.look(haul.name, "level/")
+        self.assertContains(page, "and the book has one: Flat mount.")
+        haul.document["truck"]["ride"]["ball_height"] = 24.5
+        haul.save()
+        self.assertContains(self.look(haul.name, "level/"), "4 in of drop would ride level")
 
     def test_what_is_wanting_is_named(self) -> None:
         page = self.look("Plough and pipe to the spring chamber", "level/")

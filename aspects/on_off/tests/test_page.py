@@ -319,6 +319,14 @@ class Around(ClimbCase):
         self.assertContains(page, "Better ")
         self.assertContains(page, "Heavy end uphill")
 
+    def test_loader_up_takes_load_off_the_uphill_wheels(self) -> None:
+        page = self.look(TRACTOR, "on-and-off/").content.decode()
+        found = re.search(
+            r"Low as it is reckoned, ([\d.]+) % .*? it is\s+([\d.]+) %", page, re.DOTALL
+        )
+        assert found is not None
+        self.assertGreater(float(found[1]), float(found[2]))
+
     def test_ramps_are_set_to_the_wheels(self) -> None:
         page = self.look(TRACTOR, "on-and-off/")
         self.assertContains(page, "Set the ramps 54 in apart, middle to middle")
