@@ -28,6 +28,7 @@ from mechanics.plan import Plan
 from mechanics.report import Report, evaluate
 from mechanics.standing import stood_turned
 from mechanics.tail import RampKind
+from mechanics.units import M_PER_IN
 from planfile.climbing import Tread
 from planfile.draft import Draft
 from wording.phrases import tongue_word
@@ -95,8 +96,8 @@ def _facts(
     yield from _over_front(plan, item, unit)
 
 
-RAISED_M: Final = 1.2
-"""How much higher a loader is carried when it is up: about 4 ft. Common practice, no source."""
+RAISED_M: Final = 48 * M_PER_IN
+"""How much higher a loader is carried when it is up: 4 ft. Common practice, no source."""
 
 LIFTED: Final = (
     MachinePart.Kind.LOADER,
@@ -292,8 +293,12 @@ def _rounds(
     return rows, _advice(item, pairs, ranks, best, unit)
 
 
-def _rank(one: Way, report: Report) -> tuple[int, int, int, float]:
-    """The worse the higher: what is over on the way and on the road, then how near, then hold."""
+Rank = tuple[int, int, float, int, float]
+
+
+def _rank(one: Way, report: Report) -> Rank:
+    """The worse the higher: what is over on the way and on the road, then how far it slides, then
+    what is near, then the hold."""
     statuses = [f.status for f in one.findings if f.subject is not Subject.TONGUE]
     hold = one.finding(Subject.HOLD)
     held = 0.0 if hold is None or hold.value is None else hold.value
@@ -301,6 +306,7 @@ def _rank(one: Way, report: Report) -> tuple[int, int, int, float]:
         sum(s is Status.OVER for s in statuses)
         + sum(c.status is Status.OVER for c in report.checks),
         worst(report.checks).severity,
+        -min(held, 1.0),
         sum(s is Status.NEAR for s in statuses),
         -held,
     )
@@ -343,13 +349,16 @@ def _round(
     )
 
 
+ALIKE: Final = 0.1
+"""Two holds nearer to each other than this are alike to a person."""
+
 Pair = tuple[Plan, Way, Report]
 
 
 def _advice(
     item: Item,
     pairs: list[Pair],
-    ranks: list[tuple[int, int, int, float]],
+    ranks: list[Rank],
     best: int,
     unit: UnitSystem,
 ) -> str:
@@ -358,7 +367,7 @@ def _advice(
     _, bad, other = pairs[1 - best]
     name = plan.items[[i.id for i in plan.items].index(item.id)].placement.facing
     way_on = "forward" if name is Facing.FORWARD else "backward"
-    if ranks[0][:3] == ranks[1][:3] and abs(ranks[0][3] - ranks[1][3]) < 0.1:
+    if ranks[0][:4] == ranks[1][:4] and abs(ranks[0][4] - ranks[1][4]) < ALIKE:
         return "Both ways round do alike: go by what you see from the seat."
     first, second = ranks[best], ranks[1 - best]
     word = tongue_word(plan.hitch.type)
@@ -371,9 +380,11 @@ def _advice(
             else f"the other way round {_why(wrong)}"
         )
     elif first[2] < second[2]:
+        reason = "it slides less, if it slides"
+    elif first[3] < second[3]:
         reason = "it leaves more in reserve along the way"
     else:
-        reason = f"it lifts the {word} less and holds better"
+        reason = f"the outfit holds better while the {word} is light"
     return f"Better {way_on}: {reason}."
 
 

@@ -276,6 +276,9 @@ def _told(
     finding = then.finding(Subject.HOLD)
     status = Status.OK if finding is None else finding.status
     word = {Status.OK: "holds", Status.NEAR: "just holds", Status.OVER: "slides"}[status]
+    rear = then.finding(Subject.TRUCK_REAR)
+    if rear is not None and rear.status is Status.OVER:
+        status, word = Status.OVER, "still lifts the truck"
     notes = [measure.note, also]
     if measure.code == "blocks":
         rise = plan.site.foot_rise_m

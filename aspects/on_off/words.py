@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from aspects.on_off.stations import Teller
 from hauls.climbs import Usual, verdict
@@ -18,6 +19,9 @@ from wording.loading import (
     usual_clearance,
 )
 from wording.phrases import begun, tongue_word
+
+SAME_PLACE_M: Final = 0.05
+"""Two places on the way nearer to each other than this are told as one."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -64,7 +68,9 @@ def _truck(plan: Plan, way: Way, path: Path, teller: Teller, unit: UnitSystem) -
     verb = "holds" if held.hold >= 1 else "does not hold"
     if "chocks" in holds or " and " in holds:
         verb = verb.replace("holds", "hold").replace("does not", "do not")
-    where = "" if abs(held.lead_m - path.lowest.lead_m) < 0.05 else f" {teller.moment(held)}"
+    where = (
+        "" if abs(held.lead_m - path.lowest.lead_m) < 0.05 else f", at worst {teller.moment(held)}"
+    )
     just = ", only just" if way_status(way, Subject.HOLD) is Status.NEAR else ""
     return f"{words}. {holds} {verb} {ground_words(plan.site)}{just}{where}."
 

@@ -108,6 +108,7 @@ class Walk:
         self.end_m = plan.trailer.deck.start_m + machine.lead_tape_m
         self.start_m = max(ground.foot_m, self.end_m)
         self.shove = math.tan(ground.angle)
+        self.per_run = 1 / (ground.foot_m - ground.edge_m)
 
     def stance(self, lead_x: float) -> Stance:
         """How the machine stands with its leading contact at a place."""
@@ -115,24 +116,11 @@ class Walk:
 
     def at(self, lead_x: float) -> Station:
         """The station with the leading contact at a place."""
-        machine, ground, outfit = self.machine, self.ground, self.outfit
+        machine, outfit = self.machine, self.outfit
         stance = self.stance(lead_x)
-        deck = moment = edge = ramp = 0.0
-        on = machine.stood_on(stance, ground)
-        for part, x, load in on:
-            if part is Part.GROUND:
-                continue
-            if part is Part.RAMP:
-                edge += load * (ground.foot_m - x) / (ground.foot_m - ground.edge_m)
-                ramp += load
-            else:
-                deck += load
-                moment += load * x
-        moving = Aboard(deck, moment, edge, stance.balance_z)
+        moving, ramp, shoves = self._aboard(stance)
         carried = outfit.carried(moving)
-        shove = 0.0
-        if not stance.lying and on[0][0] is Part.RAMP and on[-1][0] is Part.GROUND:
-            shove = stance.lead_kg * self.shove
+        shove = stance.lead_kg * self.shove if shoves else 0.0
         pitch = stance.pitch
         high = None
         if pitch > FLAT:
@@ -142,13 +130,37 @@ class Walk:
         return Station(
             stance,
             carried,
-            edge,
+            moving.edge_kg,
             ramp,
             outfit.hold(carried, machine.mass_kg, shove),
             high,
-            outfit.bed_margin(moving),
+            None if outfit.bed_kg_m is None else outfit.bed_margin(moving),
             None if self.gauge is None else self.gauge.at(stance),
         )
+
+    def _aboard(self, stance: Stance) -> tuple[Aboard, float, bool]:
+        """What of the machine stands on the outfit, what of it on the ramp, and whether its
+        leading wheels meet the ramp with the others still on the ground."""
+        ground = self.ground
+        deck = moment = edge = ramp = 0.0
+        on = self.machine.stood_on(stance, ground)
+        for part, x, load in on:
+            if part is Part.DECK or part is Part.DOVETAIL:
+                deck += load
+                moment += load * x
+            elif part is Part.RAMP:
+                edge += load * (ground.foot_m - x) * self.per_run
+                ramp += load
+        shoves = not stance.lying and on[0][0] is Part.RAMP and on[1][0] is Part.GROUND
+        return Aboard(deck, moment, edge, stance.balance_z), ramp, shoves
+
+    def tongue(self, lead_x: float) -> float:
+        """The tongue mass alone, with the leading contact at a place."""
+        return self.outfit.carried(self._aboard(self.stance(lead_x))[0]).tongue_kg
+
+    def gap(self, lead_x: float) -> float:
+        """The least clearance alone; infinite where the underside is not known."""
+        return math.inf if self.gauge is None else self.gauge.at(self.stance(lead_x)).least_m
 
     def path(self, stations: int = STATIONS) -> Path:
         """The whole way, with at least so many stations."""
@@ -160,9 +172,10 @@ class Walk:
                 if last < lead < first:
                     leads.add(lead)
         found = [self.at(lead) for lead in sorted(leads, reverse=True)]
-        self._refine(found, lambda s: s.carried.tongue_kg)
+        self._refine(found, [s.carried.tongue_kg for s in found], self.tongue)
         if self.gauge is not None:
-            self._refine(found, lambda s: s.gap.least_m if s.gap else 0.0)
+            gaps = [s.gap.least_m if s.gap else math.inf for s in found]
+            self._refine(found, gaps, self.gap)
         return Path(tuple(found))
 
     def kinks(self) -> list[float]:
@@ -192,39 +205,39 @@ class Walk:
                 low = middle
         return (low + high) / 2
 
-    def _refine(self, found: list[Station], value: Callable[[Station], float]) -> None:
+    def _refine(
+        self, found: list[Station], values: list[float], value: Callable[[float], float]
+    ) -> None:
         """Put the exact place of the least value among the stations, if it lies between two."""
-        index = min(range(len(found)), key=lambda k: value(found[k]))
-        best = found[index]
+        best = min(values)
+        index = values.index(best)
         low = found[min(index + 1, len(found) - 1)].lead_m
         high = found[max(index - 1, 0)].lead_m
         if high - low <= EXACT_M:
             return
-        better = least(self.at, value, low, high)
-        if value(better) < value(best):
-            found.append(better)
+        lead = least(value, low, high)
+        if value(lead) < best:
+            found.append(self.at(lead))
             found.sort(key=lambda s: -s.lead_m)
 
 
 GOLDEN: Final = 0.6180339887498949
 
 
-def least(
-    at: Callable[[float], Station], value: Callable[[Station], float], low: float, high: float
-) -> Station:
-    """The station of the least value between two places, to within :data:`EXACT_M`.
+def least(value: Callable[[float], float], low: float, high: float) -> float:
+    """The place of the least value between two, to within :data:`EXACT_M`.
 
     By the golden section: between neighbours among the stations there is one least.
     """
     one, two = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
-    first, second = at(one), at(two)
+    first, second = value(one), value(two)
     while high - low > EXACT_M:
-        if value(first) <= value(second):
+        if first <= second:
             high, two, second = two, one, first
             one = high - GOLDEN * (high - low)
-            first = at(one)
+            first = value(one)
         else:
             low, one, first = one, two, second
             two = low + GOLDEN * (high - low)
-            second = at(two)
-    return min((first, second), key=value)
+            second = value(two)
+    return one if first <= second else two

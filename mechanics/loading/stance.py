@@ -69,23 +69,23 @@ class Climber:
 
     def _on(self, lead_x: float, ground: Terrain) -> Stance:
         lead_z = ground.height(lead_x)
-        trail = ground.behind(lead_x, self.apart_m)
+        trail_x, trail_z = ground.behind(lead_x, lead_z, self.apart_m)
         if self.tracked:
-            lying = self._lying(lead_x, lead_z, trail.x, ground)
+            lying = self._lying(lead_x, lead_z, trail_x, ground)
             if lying is not None:
                 return lying
-        sin = (lead_z - trail.z) / self.apart_m
-        cos = (trail.x - lead_x) / self.apart_m
-        balance_x = trail.x - self.balance_m * cos + self.height_m * sin
-        lead_kg = self.mass_kg * (trail.x - balance_x) / (trail.x - lead_x)
+        sin = (lead_z - trail_z) / self.apart_m
+        cos = (trail_x - lead_x) / self.apart_m
+        balance_x = trail_x - self.balance_m * cos + self.height_m * sin
+        lead_kg = self.mass_kg * (trail_x - balance_x) / (trail_x - lead_x)
         return Stance(
             lead_x,
             lead_z,
-            trail.x,
-            trail.z,
-            math.atan2(lead_z - trail.z, trail.x - lead_x),
+            trail_x,
+            trail_z,
+            math.atan2(lead_z - trail_z, trail_x - lead_x),
             balance_x,
-            trail.z + self.balance_m * sin + self.height_m * cos,
+            trail_z + self.balance_m * sin + self.height_m * cos,
             lead_kg,
             self.mass_kg - lead_kg,
             False,

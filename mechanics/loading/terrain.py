@@ -43,7 +43,8 @@ class Terrain:
     ``edge_m`` is where the ramp hangs on: the tail edge, or the hinge of a tilting deck.
     ``angle`` is the ramp's against the outfit's ground, in radians. Ahead of the deck its
     plane goes on, and behind the foot the ground is flat. Without corners it is the level
-    deck alone. ``slopes`` are of the parts, from ahead to behind, in rise over run rearward.
+    deck alone. ``slopes`` are of the parts, from ahead to behind, in rise over run rearward;
+    ``rises`` each corner with the slope of the part that ends there.
     """
 
     corners: tuple[Corner, ...]
@@ -52,19 +53,21 @@ class Terrain:
     angle: float
     deck_z: float
     slopes: tuple[float, ...] = field(init=False, repr=False)
+    rises: tuple[tuple[float, float, float], ...] = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
         slopes = [0.0]
         slopes += [(two.z - one.z) / (two.x - one.x) for one, two in pairwise(self.corners)]
         object.__setattr__(self, "slopes", (*slopes, 0.0))
+        rises = tuple((c.x, c.z, s) for c, s in zip(self.corners, slopes, strict=False))
+        object.__setattr__(self, "rises", rises)
 
     def height(self, x: float) -> float:
         """Height of the surface at a place behind the coupler."""
         z = self.deck_z
-        slopes = self.slopes
-        for index, (at, corner_z) in enumerate(self.corners):
+        for at, corner_z, slope in self.rises:
             if x <= at:
-                return corner_z + (x - at) * slopes[index]
+                return corner_z + (x - at) * slope
             z = corner_z
         return z
 
@@ -76,29 +79,32 @@ class Terrain:
             return Part.GROUND
         return Part.DOVETAIL if x <= self.edge_m + AT_CORNER_M else Part.RAMP
 
-    def behind(self, x: float, distance: float) -> Corner:
-        """The point of the surface behind ``x`` at a straight distance from the one there."""
-        return self._at_distance(x, distance, 1.0)
+    def behind(self, x: float, z: float, distance: float) -> Corner:
+        """The point of the surface behind the one at ``x``, ``z``, at a straight distance."""
+        squared = distance * distance
+        at_x, at_z = x, z
+        for corner_x, corner_z, slope in self.rises:
+            if corner_x <= x:
+                continue
+            across, up = corner_x - x, corner_z - z
+            if across * across + up * up >= squared:
+                return _along(at_x, at_z, slope, 1.0, x, z, squared)
+            at_x, at_z = corner_x, corner_z
+        return _along(at_x, at_z, 0.0, 1.0, x, z, squared)
 
     def ahead(self, x: float, distance: float) -> Corner:
-        """The point of the surface ahead of ``x`` at a straight distance from the one there."""
-        return self._at_distance(x, distance, -1.0)
-
-    def _at_distance(self, x: float, distance: float, way: float) -> Corner:
-        """Along the straight parts one by one, until one reaches as far as is asked."""
+        """The point of the surface ahead of the one at ``x``, at a straight distance."""
         z = self.height(x)
-        at_x, at_z = x, z
         squared = distance * distance
-        corners = self.corners if way > 0 else tuple(reversed(self.corners))
-        for corner in corners:
-            ahead = (corner.x - at_x) * way
-            if ahead <= 0:
+        at_x, at_z = x, z
+        # of a part that is gone back over, the slope is that behind its corner
+        for corner, slope in zip(reversed(self.corners), reversed(self.slopes), strict=False):
+            if corner.x >= x:
                 continue
-            if (corner.x - x) ** 2 + (corner.z - z) ** 2 >= squared:
-                slope = (corner.z - at_z) / (corner.x - at_x)
-                return _along(at_x, at_z, slope, way, x, z, squared)
+            if (x - corner.x) ** 2 + (corner.z - z) ** 2 >= squared:
+                return _along(at_x, at_z, slope, -1.0, x, z, squared)
             at_x, at_z = corner
-        return _along(at_x, at_z, 0.0, way, x, z, squared)
+        return _along(at_x, at_z, 0.0, -1.0, x, z, squared)
 
 
 def _along(

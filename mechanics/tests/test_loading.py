@@ -88,7 +88,7 @@ class Ground(SimpleTestCase):
     def test_ahead_undoes_behind(self, plan: Plan, part: float, distance: float) -> None:
         ground = terrain(plan)
         x = ground.edge_m - 2 + part * (ground.foot_m - ground.edge_m + 2)
-        back = ground.behind(x, distance)
+        back = ground.behind(x, ground.height(x), distance)
         self.assertAlmostEqual(
             math.hypot(back.x - x, back.z - ground.height(x)), distance, places=9
         )
