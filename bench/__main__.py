@@ -8,7 +8,7 @@ import tempfile
 import time
 from pathlib import Path
 
-from bench.core import bench_reactions, bench_report
+from bench.core import bench_climb, bench_reactions, bench_report
 from bench.gauge import bench_fit, bench_gauge
 from bench.search import bench_arrange
 from bench.server import (
@@ -16,6 +16,7 @@ from bench.server import (
     bench_browser,
     bench_drag,
     bench_lists,
+    bench_slider,
     bench_transfer,
     haul_of_three,
 )
@@ -40,6 +41,8 @@ def main() -> None:
     line("ten million additions, seconds of this machine now", f"{speed():.2f} s", "")
     times = bench_report()
     line("full report of the example plan, median", f"{times * 1e3:.3f} ms", "1 ms")
+    climb, stations = bench_climb()
+    line(f"a machine's way on, {stations} stations, median", f"{climb * 1e3:.1f} ms", "10 ms")
     ratio, worst = bench_reactions()
     line("reactions, times faster than a general beam solver", f"{ratio:,.0f} x", "100 x")
     line("reactions, largest relative difference", f"{worst:.1e}", "1e-9")
@@ -72,6 +75,9 @@ def main() -> None:
         line("pointer's move to figures redrawn, median", f"{cuts[9]:.0f} ms", "80 ms")
         line("pointer's move to figures redrawn, 95th", f"{cuts[18]:.0f} ms", "")
         line("planner page, first content, cold cache", f"{paint:.0f} ms", "1,000 ms")
+        slid = bench_slider(server)
+        cuts = statistics.quantiles(slid, n=20)
+        line("slider of on and off to the frame that shows it, 95th", f"{cuts[18]:.0f} ms", "33 ms")
         told, lost = bench_gauge(server)
         cuts = statistics.quantiles(told, n=20)
         line("gauge line to figure, 20 pages watching, median", f"{cuts[9]:.0f} ms", "150 ms")

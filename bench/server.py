@@ -12,6 +12,7 @@ import threading
 import time
 from pathlib import Path
 from types import TracebackType
+from typing import Final
 from urllib.parse import urlencode
 
 from playwright.sync_api import Page, sync_playwright
@@ -271,3 +272,32 @@ def bench_browser(server: Server) -> tuple[list[float], float]:
         times = page.evaluate("window.redrawn")
         browser.close()
     return times, float(paint)
+
+
+SLID: Final = """async () => {
+  const slider = document.getElementById("climb-at");
+  const times = [];
+  for (let n = 0; n < 150; n += 1) {
+    slider.value = (n * 7) % Number(slider.max);
+    const begin = performance.now();
+    slider.dispatchEvent(new Event("input"));
+    await new Promise(requestAnimationFrame);
+    times.push(performance.now() - begin);
+  }
+  return times;
+}"""
+"""From the slider's move to the frame that shows it, in ms."""
+
+
+def bench_slider(server: Server) -> list[float]:
+    """Milliseconds from a move of the slider to the frame that shows it, in Chromium."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+        sign_in(page, server)
+        page.get_by_role("link", name="Orchard tractor to the Quarry Lane block").click()
+        page.get_by_role("link", name="On and off").click()
+        page.wait_for_selector("#climb-at")
+        times: list[float] = page.evaluate(SLID)
+        browser.close()
+    return times

@@ -11,6 +11,7 @@ from measures.writing import (
     UnitSystem,
     write_excess,
     write_inches,
+    write_length,
     write_mass,
     write_number,
     write_percent,
@@ -19,6 +20,7 @@ from mechanics.checks import Status
 from mechanics.loading import Finding, Subject, Way
 from mechanics.plan import Plan
 from mechanics.site import Site, Surface
+from mechanics.tail import RampKind
 from mechanics.truck import Drive
 from wording.phrases import begun, tongue_word
 
@@ -75,6 +77,32 @@ def ground_words(site: Site) -> str:
     return f"{ground} and {slope_words(site).removeprefix('on ')}"
 
 
+RAMPS: Final = {
+    RampKind.RAMPS: "Ramps of {}",
+    RampKind.GATE: "A gate of {}",
+    RampKind.TILT: "A deck that tilts {} ahead of its end",
+}
+"""What a machine is driven on over."""
+
+
+def way_up_words(plan: Plan, unit: UnitSystem) -> str:
+    """What it is driven on over and what stands at the tail, as the book has them; empty where
+    that is not known."""
+    trailer = plan.trailer
+    if trailer.ramp is None:
+        return ""
+    found = [RAMPS[trailer.ramp.kind].format(write_length(trailer.ramp.length_m, unit))]
+    if trailer.ramp.feet:
+        found.append("on feet")
+    if trailer.dovetail is not None:
+        found.append(f"a dovetail that falls {write_inches(trailer.dovetail.drop_m, unit)}")
+    if trailer.stands is not None:
+        gap = trailer.stands.gap_m
+        where = "on the ground" if gap == 0 else f"{write_inches(gap, unit)} above the ground"
+        found.append(f"stands {where} once dropped")
+    return f"{', '.join(found)}."
+
+
 def hold_words(ratio: float | None) -> str:
     """How well it holds: ``holds 2.1 times the push``."""
     if ratio is None:
@@ -88,12 +116,13 @@ def hold_words(ratio: float | None) -> str:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class FindingWords:
-    """One finding in a list: what it is about, what was found, and what that means."""
+    """One finding in a list: what it is about, what was found, what that means, and when."""
 
     label: str
     found: str
     note: str
     status: str
+    when: str = ""
 
 
 Say = Callable[[Finding, Plan, UnitSystem], tuple[str, str, str]]

@@ -34,10 +34,11 @@ from mechanics.errors import InputError
 from mechanics.loading import Way, way
 from mechanics.plan import Plan
 from mechanics.truck import Drive
+from pictures.drawing import Drawing, plain_picture
 from planfile.climbing import Place
 from planfile.draft import Draft
 from wording.inputs import missing_of
-from wording.loading import FindingWords, slope_words
+from wording.loading import FindingWords, slope_words, way_up_words
 from wording.phrases import begun
 
 TIMES: Final = ((1, "true"), (5, "5 times"), (10, "10 times"))
@@ -67,7 +68,8 @@ class OnOffPage:
     """Everything the page shows.
 
     ``machines`` are those that are driven on, in their order; ``carried`` what is set down
-    and not driven. With something ``wanted`` there is no picture.
+    and not driven. With something ``wanted`` there is the ``plain`` picture of the haul and no
+    ``scene``.
     """
 
     said: Said
@@ -78,6 +80,7 @@ class OnOffPage:
     item: str
     wanted: list[Wanted] = field(default_factory=list)
     scene: Scene | None = None
+    plain: Drawing | None = None
     chart: Chart | None = None
     strip: dict[str, Any] = field(default_factory=dict)
     rows: list[FindingWords] = field(default_factory=list)
@@ -92,6 +95,7 @@ class OnOffPage:
     has_stands: bool = False
     two_wheel: bool = False
     how_to: str = ""
+    way_up: str = ""
     off: bool = False
     times: int = 1
     base: int
@@ -196,6 +200,9 @@ def on_off_page(
     if one is None or one.walk is None or one.path is None:
         return OnOffPage(
             said=_unsaid(looking),
+            plain=plain_picture(
+                looking.draft.plan, looking.draft.drawn, looking.draft.look, looking.unit
+            ),
             wanted=_wanted(looking, () if one is None else one.missing),
             **common,
         )
@@ -219,7 +226,7 @@ def on_off_page(
         scene=painter.scene(nearest(painter.stations, one.path.lowest)),
         chart=curves,
         strip=strip | curves.strip,
-        rows=finding_rows(plan, one, unit, usual),
+        rows=finding_rows(plan, one, teller, unit, usual),
         measures=offered(haul, draft, asked.place, index, one, unit),
         around=around(haul, draft, plan, index, one, unit),
         pull=pull_page(draft, plan, index, one, winch or {}, unit),
@@ -290,6 +297,7 @@ def _common(looking: _Looking, boxes: SiteBoxes | None, conflict: str) -> dict[s
         "has_stands": plan.trailer.stands is not None,
         "two_wheel": plan.truck.drive is Drive.TWO_WHEEL,
         "how_to": in_units_of(HOW_TO, looking.unit),
+        "way_up": way_up_words(plan, looking.unit),
         "off": not loading,
         "times": asked.times,
         "base": looking.haul.revision,

@@ -129,6 +129,8 @@ class Scene:
     figure_y: float
     words_y: float
     tongue_word: str
+    worst_at: Attributes
+    leading: str
     at: int
     last: int
     where: str
@@ -224,6 +226,8 @@ class Painter:
             figure_y=-ARROW_MOST - 6,
             words_y=-ARROW_MOST - 23,
             tongue_word=tongue_word(self.plan.hitch.type),
+            worst_at=self._worst_at(),
+            leading=self.teller.wheels.lead,
             at=at,
             last=len(self.stations) - 1,
             where=self.teller.place(station),
@@ -240,6 +244,11 @@ class Painter:
             for s in (self.path.lowest, self.path.stations[0])
         )
         return min(self.outfit.top, over_deck, rises - ARROW_MOST - 48) - 6
+
+    def _worst_at(self) -> Attributes:
+        """Where the leading wheels stand at the worst: on the ground below them."""
+        stance = self.path.lowest.stance
+        return Attributes(f"translate({self.frame.x(stance.lead_x):.1f} {GROUND_Y + 1})")
 
     def _body(self, item: Item, drawn: Drawn) -> tuple[tuple[Shape, ...], tuple[Wheel, ...]]:
         """The machine about its trailing contact: rearward and down are positive."""

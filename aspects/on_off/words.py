@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from aspects.on_off.stations import Teller
@@ -81,12 +81,17 @@ def way_status(way: Way, subject: Subject) -> Status | None:
     return None if finding is None else finding.status
 
 
-def finding_rows(plan: Plan, way: Way, unit: UnitSystem, usual: Usual) -> list[FindingWords]:
-    """What was found along the way, the worst first."""
+def finding_rows(
+    plan: Plan, way: Way, teller: Teller, unit: UnitSystem, usual: Usual
+) -> list[FindingWords]:
+    """What was found along the way, the worst first; when, of what is not as it should be."""
     found = []
     for finding in way.findings:
         if finding.subject is Subject.CLEARANCE and usual is not None:
             found.append(usual_clearance(*usual, unit))
         else:
-            found.append(finding_words(finding, plan, unit))
+            words, station = finding_words(finding, plan, unit), finding.station
+            if station is not None and finding.status is not Status.OK:
+                words = replace(words, when=f"{begun(teller.moment(station))}.")
+            found.append(words)
     return sorted(found, key=lambda row: -Status(row.status).severity)

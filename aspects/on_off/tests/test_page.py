@@ -137,12 +137,20 @@ class Page(ClimbCase):
         self.assertContains(page, f"/book/trailers/{haul.trailer_id}/")
         self.assertContains(page, "stands on the ground: its wheelbase")
 
+    def test_where_on_the_way_it_is_worst_is_said_of_each(self) -> None:
+        page = self.look(SCRAPES, "on-and-off/")
+        found = re.search(r"scrapes by.*?</li>", page.content.decode(), re.DOTALL)
+        assert found is not None
+        self.assertRegex(found[0], r"(When|With) the (front|rear) wheels")
+        self.assertContains(page, "Ramps of 5 ft, a dovetail that falls 9 in, stands on the ground")
+
     def test_ramp_too_short_is_a_sentence(self) -> None:
         haul = self.haul_of(TRACTOR)
         haul.document["trailer"]["ramp"]["length"] = 20
         haul.save()
         page = self.look(TRACTOR, "on-and-off/")
         self.assertContains(page, "The ramp is shorter than the height it has to reach.")
+        self.assertContains(page, "climb-plain")
 
     def test_odd_figures_are_said_and_drawn(self) -> None:
         def worse(change: Any) -> Any:
