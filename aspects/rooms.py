@@ -136,20 +136,22 @@ def aspect_page(
     wrong: bool = False,
 ) -> HttpResponse:
     """A haul's other view, by its slug, showing a typed page; with something ``wrong`` it is a
-    refusal."""
+    refusal.
+
+    Raises:
+        ValueError: the page has a field of a name that every view's frame needs.
+    """
     may_save = request.role.plans
-    return render(
-        request,
-        template,
-        {
-            **({} if page is None else parts(page)),
-            "head": head_of(haul, view, may_save=may_save),
-            "haul": haul,
-            "place": "haul",
-            "title": haul.name,
-            "may_save": may_save,
-            "unit": request.user.unit_system,
-            "width": WIDTH,
-        },
-        status=422 if wrong else 200,
-    )
+    frame = {
+        "head": head_of(haul, view, may_save=may_save),
+        "haul": haul,
+        "place": "haul",
+        "title": haul.name,
+        "may_save": may_save,
+        "unit": request.user.unit_system,
+        "width": WIDTH,
+    }
+    shown = {} if page is None else parts(page)
+    if taken := frame.keys() & shown.keys():
+        raise ValueError(f"a page's field hides what the frame needs: {sorted(taken)}")
+    return render(request, template, {**shown, **frame}, status=422 if wrong else 200)

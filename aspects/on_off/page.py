@@ -73,7 +73,7 @@ class OnOffPage:
     """
 
     said: Said
-    place: str
+    end: str
     places: list[Choice]
     machines: list[Choice]
     carried: list[str]
@@ -274,7 +274,7 @@ def _common(looking: _Looking, boxes: SiteBoxes | None, conflict: str) -> dict[s
     shown = boxes or boxes_of(draft.site(asked.place), draft.units, looking.unit)
     loading = asked.place is Place.LOADING
     return {
-        "place": asked.place.value,
+        "end": asked.place.value,
         "places": [
             Choice(words=words, address=looking.address(at=place.value), here=place is asked.place)
             for place, words in PLACES.items()

@@ -383,8 +383,8 @@ class Painter:
         found.sort(key=lambda load: load.at or 0.0)
         teller = self.teller
         found += [
-            _Load(None, teller.wheels.lead, lambda s: s.stance.lead_kg, None, None),
-            _Load(None, teller.wheels.trail, lambda s: s.stance.trail_kg, None, None),
+            _Load(None, teller.wheels.lead_short, lambda s: s.stance.lead_kg, None, None),
+            _Load(None, teller.wheels.trail_short, lambda s: s.stance.trail_kg, None, None),
         ]
         return found
 

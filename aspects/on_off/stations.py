@@ -15,7 +15,8 @@ AT_EDGE_M: Final = 0.02
 
 
 class Wheels:
-    """What the two contacts of a machine are called: the one that leads, and the one behind."""
+    """What the two contacts of a machine are called: the one that leads, and the one behind; in
+    short where there is little room."""
 
     def __init__(self, item: Item) -> None:
         tracks = len(item.contacts) == 1
@@ -26,6 +27,8 @@ class Wheels:
         )
         forward = item.placement.facing is Facing.FORWARD
         self.lead, self.trail = (front, rear) if forward else (rear, front)
+        ends = ("tracks, front", "tracks, rear") if tracks else (front, rear)
+        self.lead_short, self.trail_short = ends if forward else ends[::-1]
 
 
 class Teller:

@@ -48,8 +48,26 @@ def said(plan: Plan, way: Way, teller: Teller, unit: UnitSystem, usual: Usual) -
         before=f"The {word} lifts by" if lifts else f"The {word} keeps at least",
         figure=write_mass(abs(lowest.tongue_kg), unit),
         after=f"{moment}." if lifts else ".",
-        second=_truck(plan, way, path, teller, unit),
+        second=" ".join(
+            [_truck(plan, way, path, teller, unit), *_besides(plan, way, teller, unit)]
+        ),
     )
+
+
+def _besides(plan: Plan, way: Way, teller: Teller, unit: UnitSystem) -> list[str]:
+    """What else is over along the way, a sentence each."""
+    found = []
+    for finding in way.findings:
+        if finding.status is not Status.OVER or finding.subject in SAID:
+            continue
+        words = finding_words(finding, plan, unit)
+        when = "" if finding.station is None else f" {teller.moment(finding.station)}"
+        found.append(f"{words.label}: {words.found}{when}.")
+    return found
+
+
+SAID: Final = (Subject.TRUCK_REAR, Subject.HOLD)
+"""What the sentences say anyway."""
 
 
 def _truck(plan: Plan, way: Way, path: Path, teller: Teller, unit: UnitSystem) -> str:

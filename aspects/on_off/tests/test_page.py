@@ -139,9 +139,10 @@ class Page(ClimbCase):
 
     def test_where_on_the_way_it_is_worst_is_said_of_each(self) -> None:
         page = self.look(SCRAPES, "on-and-off/")
-        found = re.search(r"scrapes by.*?</li>", page.content.decode(), re.DOTALL)
-        assert found is not None
-        self.assertRegex(found[0], r"(When|With) the (front|rear) wheels")
+        rows = re.findall(r'<li class="found-over">.*?</li>', page.content.decode(), re.DOTALL)
+        self.assertTrue(rows)
+        self.assertTrue(all(re.search(r"(When|With) the (front|rear) whe", row) for row in rows))
+        self.assertContains(page, "Clearance: scrapes by 26 1/2 in when the rear wheels")
         self.assertContains(page, "Ramps of 5 ft, a dovetail that falls 9 in, stands on the ground")
 
     def test_ramp_too_short_is_a_sentence(self) -> None:
@@ -215,6 +216,14 @@ class KeepingThePlace(ClimbCase):
         self.assertEqual(haul.draft.site(Place.UNLOADING).surface, "ice")
         page = self.look(TRACTOR, "on-and-off/", at="unloading")
         self.assertContains(page, "on ice")
+
+    def test_the_forms_of_an_end_are_of_that_end(self) -> None:
+        for end in ("loading", "unloading"):
+            page = self.look(TRACTOR, "on-and-off/", at=end, times=5)
+            hidden = f'<input type="hidden" name="at" value="{end}">'
+            self.assertContains(page, hidden, count=3, html=True)
+            times = '<input type="hidden" name="times" value="5">'
+            self.assertContains(page, times, count=3, html=True)
 
     def test_what_cannot_be_read_stays_and_nothing_is_kept(self) -> None:
         before = self.haul_of(TRACTOR).document
