@@ -240,3 +240,54 @@ class Trouble(ModuleCase):
             "fire('htmx:afterOnLoad', { successful: true }); return [...at, now()];"
         )
         self.assertEqual([[False, "Signed out"], [True, ""]], shown)
+
+
+class StripOfAClimb(ModuleCase):
+    module = "on_off/strip"
+    ROOT = """
+      const root = document.createElement('div');
+      root.innerHTML = `<svg>
+        <g data-part="machine"/><g data-part="trailer"/><g data-part="truck"/><g data-part="ball">
+        <path data-part="arrow"/><text data-part="arrow-words">pin lifts</text>
+        <text><tspan data-part="tongue">1</tspan></text></g>
+        <path data-part="ramp"/><path data-part="bar"/><path data-part="cursor"/>
+        <g data-pad="0"><rect class="pad-fill"/><rect class="pad-box" y="226" height="56"/>
+        <text class="pad-number">0</text></g><circle data-dot="0"/></svg>
+        <dl><div><dd data-load="0">0</dd></div></dl>`;
+      const two = (a, b) => [a, b];
+      const strip = new m.Strip(root, {
+        machine: two('m0', 'm1'), trailer: two('t0', 't1'), truck: two('k0', 'k1'),
+        ball: two('b0', 'b1'), ramp: two('M0 0', 'M1 1'), bar: two('M2 2', 'M3 3'),
+        arrow: two('M4 4', 'M5 5'), tongue: two('380', '1,278'), lifts: [0, 1],
+        fills: [[10, 20]], numbers: [['100', '200']], over: [[0, 1]],
+        where: two('at the foot', 'past the edge'), x: [700, 400], cx: [854, 118], cy: [[20, 60]],
+      });
+      const part = (name) => root.querySelector(`[data-part="${name}"]`);
+    """
+
+    def test_a_station_is_put_in_place_whole(self) -> None:
+        found = self.run_in(
+            self.ROOT + "const words = strip.show(1); const fill = root.querySelector('.pad-fill');"
+            "return [words, part('machine').getAttribute('transform'),"
+            " part('ramp').getAttribute('d'), part('arrow-words').textContent,"
+            " part('tongue').textContent, fill.getAttribute('y'), fill.getAttribute('height'),"
+            " root.querySelector('.pad-number').textContent,"
+            " root.querySelector('[data-pad]').classList.contains('pad-over'),"
+            " root.querySelector('[data-load]').textContent,"
+            " part('cursor').getAttribute('transform'),"
+            " root.querySelector('[data-dot]').getAttribute('cy')];"
+        )
+        self.assertEqual(
+            ["past the edge", "m1", "M1 1", "pin lifts", "1,278", "262", "20", "200"], found[:8]
+        )
+        self.assertEqual([True, "200", "translate(118 0)", "60"], found[8:])
+        back = self.run_in(
+            self.ROOT + "strip.show(1); strip.show(0); return [part('arrow-words').textContent,"
+            " part('arrow').classList.contains('climb-lifts'),"
+            " root.querySelector('[data-pad]').classList.contains('pad-over')];"
+        )
+        self.assertEqual(["pin presses", False, False], back)
+
+    def test_the_nearest_station_to_a_place(self) -> None:
+        found = self.run_in(self.ROOT + "return [900, 560, 540, 0].map((x) => strip.nearest(x));")
+        self.assertEqual([0, 0, 1, 1], found)

@@ -10,7 +10,7 @@ import msgspec
 
 from book.errors import IncompleteError
 from book.models import Configuration
-from hauls.climbs import COARSE
+from hauls.climbs import COARSE, climb_of, driven
 from hauls.drafting import tape_steps
 from hauls.loads import linked_loads
 from hauls.models import Haul
@@ -143,6 +143,28 @@ def _others(plan: Plan, index: int) -> list[Item]:
     return [item for n, item in enumerate(plan.items) if n != index]
 
 
+def _order(draft: Draft, place: Place, index: int) -> Draft | None:
+    """The neighbours that trade places so that the worst of all ways becomes the best it can."""
+    if len(driven(draft)) < 2:
+        return None
+    best, found = climb_of(draft, place).rank, None
+    plan = draft.plan
+    for n, item in enumerate(plan.items):
+        if not any(i.foremost_m >= item.foremost_m for i in _others(plan, n)):
+            continue
+        tried = draft.stood(traded(plan, n, ahead=False))
+        rank = climb_of(tried, place).rank
+        if rank < best:
+            best, found = rank, tried
+    return found
+
+
+def order_words(plan: Plan) -> str:
+    """In which order the machines stand: ``tractor first, then roller``."""
+    names = [item.called for item in sorted(plan.items, key=lambda i: i.foremost_m)]
+    return f"{names[0]} first, then {', '.join(names[1:])}"
+
+
 MEASURES: Final = (
     Measure(code="brake", title="Set the parking brake", note="", made=_brake),
     Measure(
@@ -161,6 +183,7 @@ MEASURES: Final = (
     Measure(code="blocks", title="Blocks or a bank under the foot", note="", made=_blocks),
     Measure(code="turn", title="Turn the machine round", note="", made=_turn),
     Measure(code="last", title="Put it on last", note="with the others ahead of it", made=_last),
+    Measure(code="order", title="Load them in a gentler order", note="", made=_order),
     Measure(code="uphill", title="Turn the truck uphill", note="", made=_uphill),
     Measure(code="level", title="Move to level ground", note="", made=_level),
 )
@@ -283,6 +306,8 @@ def _told(
     if measure.code == "blocks":
         rise = plan.site.foot_rise_m
         notes.insert(0, f"{write_blocks(rise, unit)} high")
+    if measure.code == "order":
+        notes.insert(0, order_words(plan))
     held = "nothing pushes" if hold is None else f"{write_number(hold, 2)} times the push"
     lifts = tongue < 0
     name = tongue_word(plan.hitch.type)

@@ -303,6 +303,33 @@ class DoingAMeasure(ClimbCase):
         self.assertEqual(link.configuration, bare)
         self.assertIn("no attachment", self.haul_of(TRACTOR).document["items"][0]["name"])
 
+    def two_machines(self) -> Haul:
+        """A light machine ahead and a heavy one behind it, each of which drives on."""
+        haul = self.haul_of(TRACTOR)
+        heavy = haul.document["items"][0]
+        light = json.loads(json.dumps(heavy)) | {"id": "light", "name": "Light", "mass": 1500}
+        heavy["placement"]["reference"] = 118
+        light |= {"front": 30, "rear": 30, "contacts": [{"ahead": 15}, {"ahead": -15}]}
+        light["cg"] = {"ahead": 0, "height": 20}
+        light["underside"] = [{"ahead": 15, "clearance": 14}, {"ahead": -15, "clearance": 14}]
+        light["placement"] = {"reference": 205}
+        haul.document["items"].append(light)
+        haul.save()
+        return haul
+
+    def test_of_several_one_is_put_on_last_and_a_gentler_order_is_found(self) -> None:
+        haul = self.two_machines()
+        page = self.look(TRACTOR, "on-and-off/")
+        self.assertContains(page, "Put it on last")
+        self.assertContains(page, "Light first, then Harrow 48")
+        before = [item["placement"]["reference"] for item in haul.document["items"]]
+        self.send(TRACTOR, "do", do="last")
+        after = [item["placement"]["reference"] for item in self.haul_of(TRACTOR).document["items"]]
+        self.assertGreater(after[0], before[0])
+        self.assertLess(after[1], before[1])
+        heavy = haul.document["items"][0]["id"]
+        self.assertNotContains(self.look(TRACTOR, "on-and-off/", item=heavy), "Put it on last")
+
     def test_blocks_that_clear_what_scrapes(self) -> None:
         haul = self.haul_of(SCRAPES)
         haul.document["items"][0]["underside"] = [
