@@ -44,17 +44,21 @@ class Gauge:
         ground = self.up if stance.level and self.up is not None else self.ground
         cos, sin = math.cos(stance.pitch), math.sin(stance.pitch)
         base_x, base_z = stance.trail_x, stance.trail_z
-        points = [
-            (base_x - along * cos + up * sin, base_z + along * sin + up * cos)
-            for along, up in self.underside
-        ]
-        best, where = math.inf, 0.0
-        for x, z in points:
-            gap = z - ground.height(x)
+        height = ground.height
+        best, where, found = math.inf, 0.0, Touch.UNDERSIDE
+        points = []
+        foremost, rearmost = math.inf, -math.inf
+        for along, up in self.underside:
+            x, z = base_x - along * cos + up * sin, base_z + along * sin + up * cos
+            points.append((x, z))
+            foremost = min(foremost, x)
+            rearmost = max(rearmost, x)
+            gap = z - height(x)
             if gap < best:
                 best, where = gap, x
-        found = Touch.UNDERSIDE
         for corner_x, corner_z in ground.corners:
+            if not foremost <= corner_x <= rearmost:
+                continue
             for (x1, z1), (x2, z2) in pairwise(points):
                 if (x1 - corner_x) * (x2 - corner_x) <= 0 and x1 != x2:
                     gap = z1 + (z2 - z1) * (corner_x - x1) / (x2 - x1) - corner_z
