@@ -380,7 +380,7 @@ def _advice(
             else f"the other way round {_why(wrong)}"
         )
     elif first[2] < second[2]:
-        reason = "it slides less, if it slides"
+        reason = "both ways it slides, this way less"
     elif first[3] < second[3]:
         reason = "it leaves more in reserve along the way"
     else:
