@@ -14,6 +14,7 @@ from hauls.models import Haul
 from measures import UnitSystem
 from mechanics.attitude import Attitude
 from mechanics.report import Report
+from planfile.draft import Draft
 from web.registry import brought
 from wording.figures import FIGURES, Figure
 
@@ -23,9 +24,13 @@ MODULE: Final = "aspect"
 
 @dataclass(frozen=True, kw_only=True)
 class Ground:
-    """What a side panel of the planner is made of; ``times`` is how often tilt is drawn."""
+    """What a side panel of the planner is made of; ``times`` is how often tilt is drawn.
+
+    ``draft`` is the haul as the page holds it, stored or not, ``report`` what is said of it.
+    """
 
     haul: Haul
+    draft: Draft
     report: Report
     riding: Attitude | None
     unit: UnitSystem

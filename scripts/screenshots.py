@@ -85,7 +85,9 @@ def main() -> None:
                     page.wait_for_selector("[data-move=rearward], [data-move=forward]")
                 elif then:
                     page.get_by_role("link", name=then, exact=True).click()
-                    page.wait_for_selector(".views [aria-current]:not([href$='/']), .page-head, .climb")
+                    page.wait_for_selector(
+                        ".views [aria-current]:not([href$='/']), .page-head, .climb"
+                    )
             page.evaluate("document.fonts.ready")
             page.screenshot(path=TARGET / f"{name}.png")
             context.close()

@@ -1,5 +1,6 @@
 """On and off: what happens while a machine climbs."""
 
+from aspects.on_off.panel import panel
 from aspects.registry import Aspect
 
 ASPECTS = (
@@ -9,6 +10,7 @@ ASPECTS = (
         order=35,
         address="haul_on_off",
         urls="aspects.on_off.urls",
+        panel=panel,
         looks=("haul_on_off",),
     ),
 )

@@ -182,7 +182,9 @@ def present(
     current = None if index is None else _current(state, report, index, unit, error)
     small, large = NUDGE_IN[unit]
     step_unit = "in" if unit is UnitSystem.US else "mm"
-    ground = Ground(haul=state.haul, report=report, riding=riding, unit=unit, times=state.times)
+    ground = Ground(
+        haul=state.haul, draft=draft, report=report, riding=riding, unit=unit, times=state.times
+    )
     per_m = draft.units.length.m
     trailer = state.haul.trailer_id
     return Planner(

@@ -11,6 +11,7 @@ from aspects.frame.panel import FramePanel
 from aspects.frame.words import along_frame, bending_words, frame_words
 from aspects.level.panel import LevelPanel
 from aspects.level.words import ride_words
+from aspects.on_off.panel import ClimbPanel
 from aspects.registry import Ground, Panel, panels
 from hauls.models import Haul
 from measures import UnitSystem
@@ -18,8 +19,11 @@ from mechanics.attitude import attitude
 from mechanics.item import Contact
 from mechanics.plan import Plan
 from mechanics.report import evaluate
+from mechanics.site import Surface
+from mechanics.tests.climbing import climbing_plan
 from mechanics.tests.outfits import example_plan, inch, lb, plans
 from mechanics.truck import Ride
+from planfile.draft import Draft
 
 US, METRIC = UnitSystem.US, UnitSystem.METRIC
 
@@ -42,20 +46,40 @@ def with_heights(ball_in: float, coupler_in: float = 22) -> Plan:
 
 def ground(plan: Plan, unit: UnitSystem = US, times: int = 1) -> Ground:
     """What panels of a plan are made of, without anything stored."""
+    bare = {
+        "units": {"mass": "kg", "length": "m"},
+        "trailer": {},
+        "items": [{"id": item.id} for item in plan.items],
+    }
     return Ground(
-        haul=Haul(pk=7), report=evaluate(plan), riding=attitude(plan), unit=unit, times=times
+        haul=Haul(pk=7),
+        draft=Draft(bare, plan),
+        report=evaluate(plan),
+        riding=attitude(plan),
+        unit=unit,
+        times=times,
     )
 
 
 class Panels(SimpleTestCase):
+    def test_getting_on_and_off_in_a_word(self) -> None:
+        found = self.it(climbing_plan(surface=Surface.GRASS_WET), "on_off/_panel.html")
+        assert isinstance(found, ClimbPanel)
+        self.assertEqual(found.word, "Slides")
+        self.assertEqual(found.place, "Parking brake alone, on wet grass.")
+        unknown = self.it(example_plan(), "on_off/_panel.html")
+        assert isinstance(unknown, ClimbPanel)
+        self.assertEqual((unknown.word, unknown.status), ("Cannot say", "unknown"))
+
     @given(plan=plans)
     @settings(max_examples=25)
-    def test_any_plan_has_both_and_each_can_be_kept(self, plan: Plan) -> None:
+    def test_any_plan_has_all_and_each_can_be_kept(self, plan: Plan) -> None:
         found = panels(ground(plan))
         self.assertEqual(
-            [panel.template for panel in found], ["level/_panel.html", "frame/_panel.html"]
+            [panel.template for panel in found],
+            ["level/_panel.html", "on_off/_panel.html", "frame/_panel.html"],
         )
-        self.assertEqual(len({hash(panel) for panel in found}), 2)
+        self.assertEqual(len({hash(panel) for panel in found}), 3)
 
     def it(self, plan: Plan, template: str, **more: int) -> object:
         made: list[Panel] = panels(ground(plan, **more))

@@ -194,6 +194,22 @@ class Page(ClimbCase):
         self.assertNotContains(self.look(TRACTOR, "on-and-off/"), "likely clear")
 
 
+class Panel(ClimbCase):
+    def test_the_planner_says_it_in_a_word_and_follows_what_is_moved(self) -> None:
+        page = self.look(TRACTOR)
+        self.assertContains(page, "<b>Slides.</b> Parking brake alone, on wet grass.")
+        self.site(surface="concrete_dry", held_1="1", held_2="1")
+        self.haul = self.haul_of(TRACTOR)
+        self.assertContains(self.act("turn"), "Parking brake and chocks at axles 1 and 2")
+
+    def test_of_many_machines_it_says_nothing(self) -> None:
+        haul = self.haul_of(TRACTOR)
+        machine = haul.document["items"][0]
+        haul.document["items"] = [machine | {"id": f"m{n}"} for n in range(1, 6)]
+        haul.save()
+        self.assertNotContains(self.look(TRACTOR), "on wet grass")
+
+
 class KeepingThePlace(ClimbCase):
     def test_place_is_kept_with_what_was_typed(self) -> None:
         page = self.site(slope="3 in over 100 in", foot_rise="4", held_1="1", stands="1")
