@@ -32,13 +32,14 @@ from planfile.draft import Draft
 from planfile.errors import PlanFileError
 from wording.loading import LEVEL
 from wording.phrases import tongue_word
+from wording.statuses import STATUS_WORDS
 from yards.models import User
 
 SHOWN_HOLD: Final = 3.0
 """Hold at which a measure's bar is full."""
 
-WORTH: Final = 0.005
-"""A hold that changes by less than this part is the same."""
+WORTH: Final = 0.02
+"""A figure that becomes better by less than this part of itself is the same."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -181,19 +182,27 @@ MEASURES: Final = (
     ),
     Measure(code="stands", title="Drop the stands", note="before the machine comes", made=_stands),
     Measure(code="blocks", title="Blocks or a bank under the foot", note="", made=_blocks),
+    Measure(code="level", title="Move to level ground", note="", made=_level),
+    Measure(code="uphill", title="Turn the truck uphill", note="", made=_uphill),
     Measure(code="turn", title="Turn the machine round", note="", made=_turn),
+)
+"""What can be done with the machine as it is, in order of effort."""
+
+ORDERS: Final = (
     Measure(code="last", title="Put it on last", note="with the others ahead of it", made=_last),
     Measure(code="order", title="Load them in a gentler order", note="", made=_order),
-    Measure(code="uphill", title="Turn the truck uphill", note="", made=_uphill),
-    Measure(code="level", title="Move to level ground", note="", made=_level),
 )
-"""In order of effort."""
+"""What can be done with several."""
+
+
+def measures_for(haul: Haul, item_id: str) -> tuple[Measure, ...]:
+    """Every measure that there is for a machine of a haul, in order of effort."""
+    return (*MEASURES, *configured(haul, item_id), *ORDERS)
 
 
 def measure_of(haul: Haul, item_id: str, code: str) -> Measure | None:
     """The measure of a code, on a machine of a haul."""
-    every = (*MEASURES, *configured(haul, item_id))
-    return next((measure for measure in every if measure.code == code), None)
+    return next((one for one in measures_for(haul, item_id) if one.code == code), None)
 
 
 def configured(haul: Haul, item_id: str) -> list[Measure]:
@@ -233,7 +242,7 @@ def _offered(
     haul: Haul, draft: Draft, place: Place, index: int, now: Way, unit: UnitSystem
 ) -> Iterator[Offered]:
     item_id = draft.plan.items[index].id
-    for measure in (*MEASURES, *configured(haul, item_id)):
+    for measure in measures_for(haul, item_id):
         try:
             made = measure.made(draft, place, index)
         except (PlanFileError, InputError, IncompleteError):
@@ -246,7 +255,7 @@ def _offered(
         if then.path is None:
             continue
         road = _road(draft, made)
-        if not _changes(now, then):
+        if not _improves(now, then):
             continue
         yield _told(measure, then, plan, unit, helps=_helps(now, then), also=road)
 
@@ -258,18 +267,25 @@ def _road(draft: Draft, made: Draft) -> str:
     before, after = evaluate(draft.plan).verdict, evaluate(made.plan).verdict
     if after is before:
         return ""
-    worse = after.severity > before.severity
-    words = {Status.OVER: "over", Status.NEAR: "near", Status.OK: "ok"}.get(after, "cannot say")
-    return f"on the road it is then {words}" + ("" if worse else ", better than now")
+    better = ", better than now" if after.severity < before.severity else ""
+    return f"on the road it is then {STATUS_WORDS[after]}{better}"
 
 
-def _changes(now: Way, then: Way) -> bool:
-    """Whether anything that matters becomes otherwise."""
-    return any(
-        abs((_value(now, subject) or 0.0) - (_value(then, subject) or 0.0))
-        > WORTH * max(abs(_value(now, subject) or 0.0), 0.01)
-        for subject in (Subject.HOLD, Subject.TONGUE, Subject.CLEARANCE, Subject.TIP)
-    )
+def _improves(now: Way, then: Way) -> bool:
+    """Whether anything that is not as it should be becomes better."""
+    after = {finding.code: finding for finding in then.findings}
+    for before in now.findings:
+        found = after.get(before.code)
+        if before.status is Status.OK or before.margin is None:
+            continue
+        # what is left out has nothing to be over any more
+        if found is None:
+            return True
+        if found.margin is None:
+            continue
+        if found.margin - before.margin > WORTH * max(abs(before.value or 0.0), WORTH):
+            return True
+    return False
 
 
 def _value(of: Way, subject: Subject) -> float | None:

@@ -294,7 +294,10 @@ class DoingAMeasure(ClimbCase):
             "no attachment",
         ):
             self.assertContains(page, words)
+        # what would make nothing better is not offered
         self.assertNotContains(page, "Move to level ground")
+        self.assertNotContains(page, "with forks")
+        self.assertNotContains(self.look(FINE, "on-and-off/"), "What would change it")
 
     def test_doing_one_changes_place_verdict_and_step(self) -> None:
         page = self.send(TRACTOR, "do", do="chocks")
