@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
@@ -246,11 +245,6 @@ _SAY: Final[dict[Subject, Say]] = {
     Subject.TILT: _tilt,
 }
 """What is said of each subject: its name, what was found, what that means."""
-
-
-def percent_slope(degrees: float) -> float:
-    """Rise over run of an angle in degrees."""
-    return math.tan(math.radians(degrees))
 
 
 def usual_clearance_status(least_m: float, most_m: float) -> Status:

@@ -40,7 +40,6 @@ class Curve:
     height: float
     line: str
     base_y: float
-    base: str
     below: str
     worst_x: float
     worst_y: float
@@ -167,7 +166,6 @@ def chart(
                 height=height,
                 line=_curve([x(s) for s in stations], [y(v) for v in values]),
                 base_y=y(base),
-                base=name,
                 below=below,
                 worst_x=x(worst),
                 worst_y=y(read(worst)),

@@ -59,13 +59,9 @@ class Teller:
             return f"when the {self.wheels.lead} meet the {self.ramp}"
         if abs(stance.trail_x - ground.foot_m) < AT_EDGE_M:
             return f"when the {self.wheels.trail} meet the {self.ramp}"
-        if station is self.walk_end(station):
+        if station.lead_m <= self.walk.end_m:
             return "at its mark"
         return f"with the {self._contact(self.wheels.lead, stance.lead_x, level=stance.level)}"
-
-    def walk_end(self, station: Station) -> Station | None:
-        """The station itself where it is the last one."""
-        return station if station.lead_m <= self.walk.end_m else None
 
     @property
     def ramp(self) -> str:
