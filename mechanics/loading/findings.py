@@ -112,18 +112,9 @@ def _findings(walk: Walk, path: Path, index: int) -> Iterator[Finding]:
 
 
 def _rear(outfit: Outfit, station: Station) -> Finding:
-    value = station.carried.rear_kg
     near = REAR_SHARE * outfit.rear_kg
-    status = Status.OVER if value <= 0 else Status.NEAR if value < near else Status.OK
-    return Finding(
-        subject=Subject.TRUCK_REAR,
-        measure=Measure.MASS,
-        status=status,
-        value=value,
-        limit=0.0,
-        margin=value,
-        station=station,
-    )
+    value = station.carried.rear_kg
+    return _least(Subject.TRUCK_REAR, Measure.MASS, value, 0.0, station, near=near, strict=True)
 
 
 def _least(
@@ -135,10 +126,14 @@ def _least(
     *,
     near: float,
     soft: bool = False,
+    strict: bool = False,
 ) -> Finding:
-    """A figure that may be no less than its limit, and is short of reserve below ``near``."""
+    """A figure that may be no less than its limit, and is short of reserve below ``near``.
+
+    ``soft`` ones call for a look when passed; ``strict`` ones are passed at the limit itself.
+    """
     status = Status.OK
-    if value < limit and not soft:
+    if not soft and (value < limit or (strict and value == limit)):
         status = Status.OVER
     elif value < near:
         status = Status.NEAR
@@ -225,16 +220,8 @@ def _tip(stations: Sequence[Station]) -> Finding:
             limit=0.0,
             margin=None,
         )
-    value = worst.high_share
-    status = Status.OVER if value <= 0 else Status.NEAR if value < TIP_SHARE else Status.OK
-    return Finding(
-        subject=Subject.TIP,
-        measure=Measure.RATIO,
-        status=status,
-        value=value,
-        limit=0.0,
-        margin=value,
-        station=worst,
+    return _least(
+        Subject.TIP, Measure.RATIO, worst.high_share, 0.0, worst, near=TIP_SHARE, strict=True
     )
 
 
