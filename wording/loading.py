@@ -21,7 +21,7 @@ from mechanics.plan import Plan
 from mechanics.site import Site, Surface
 from mechanics.tail import RampKind
 from mechanics.truck import Drive
-from wording.phrases import begun, tongue_word
+from wording.phrases import begun, some_inches, tongue_word
 
 SURFACES: Final = {
     Surface.CONCRETE_DRY: "dry concrete",
@@ -152,7 +152,7 @@ def _tongue(finding: Finding, plan: Plan, unit: UnitSystem) -> tuple[str, str, s
     if value < 0:
         return (
             word,
-            f"lifts by {write_mass(-value, unit)}",
+            f"lifts by {write_excess(-value, unit)}",
             "The coupler hangs on its latch: pin it, and stand clear.",
         )
     return word, f"keeps {write_mass(value, unit)}", ""
@@ -198,9 +198,9 @@ def _clearance(finding: Finding, plan: Plan, unit: UnitSystem) -> tuple[str, str
     if finding.value is None:
         return "Clearance", "cannot say", "Clearances at nose, belly and tail are not known."
     if finding.value < 0:
-        return "Clearance", f"scrapes by {write_inches(-finding.value, unit)}", ""
+        return "Clearance", f"scrapes by {some_inches(-finding.value, unit)}", ""
     note = "Tires give about as much." if finding.status is Status.NEAR else ""
-    return "Clearance", f"{write_inches(finding.value, unit)} to spare", note
+    return "Clearance", f"{some_inches(finding.value, unit)} to spare", note
 
 
 def _angle(finding: Finding, plan: Plan, unit: UnitSystem) -> tuple[str, str, str]:
@@ -226,9 +226,9 @@ def _bed(finding: Finding, plan: Plan, unit: UnitSystem) -> tuple[str, str, str]
 def _tilt(finding: Finding, plan: Plan, unit: UnitSystem) -> tuple[str, str, str]:
     value = finding.value or 0.0
     if finding.status is Status.OVER:
-        short = write_inches(-value, unit)
+        short = some_inches(-value, unit)
         return "Tilting deck", "stays down at the mark", f"It balances {short} behind the hinge."
-    return "Tilting deck", f"comes up {write_inches(value, unit)} before the mark", ""
+    return "Tilting deck", f"comes up {some_inches(value, unit)} before the mark", ""
 
 
 _SAY: Final[dict[Subject, Say]] = {

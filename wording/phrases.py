@@ -45,3 +45,15 @@ def signed_inches(metres: float, unit: UnitSystem) -> str:
     written = write_inches(abs(metres), unit)
     less = metres < 0 and written != write_inches(0.0, unit)
     return f"{MINUS if less else '+'} {written}"
+
+
+def some_inches(metres: float, unit: UnitSystem) -> str:
+    """A short length that never reads as none where there is some: ``less than 1/2 in``."""
+    written = write_inches(metres, unit)
+    if metres > 0 and written == write_inches(0.0, unit):
+        return f"less than {SMALLEST[unit]}"
+    return written
+
+
+SMALLEST: Final = {UnitSystem.US: "1/2 in", UnitSystem.METRIC: "1 mm"}
+"""The least short length that is written."""

@@ -31,7 +31,7 @@ from mechanics.tail import RampKind
 from mechanics.units import M_PER_IN
 from planfile.climbing import Tread
 from planfile.draft import Draft
-from wording.phrases import tongue_word
+from wording.phrases import some_inches, tongue_word
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -168,12 +168,12 @@ def _spacing(draft: Draft, plan: Plan, item: Item, tread: Tread, unit: UnitSyste
         return Fact(
             label="Wheels on the ramps",
             words=f"Its wheels run {write_inches(track, unit)} apart; even with the ramps "
-            f"{setting}, its tires hang over by {write_inches(-spare, unit)} on each side.",
+            f"{setting}, its tires hang over by {some_inches(-spare, unit)} on each side.",
             status=Status.OVER.value,
         )
     return Fact(
         label="Wheels on the ramps",
-        words=f"Set the ramps {setting}, and pin them: {write_inches(spare, unit)} to spare on "
+        words=f"Set the ramps {setting}, and pin them: {some_inches(spare, unit)} to spare on "
         "each side of a tire.",
         status=Status.OK.value,
     )
@@ -193,12 +193,12 @@ def _width(item: Item, wide: float | None, name: str, unit: UnitSystem) -> Fact:
         return Fact(
             label=label,
             words=f"It is {write_inches(item.width_m, unit)} wide and the {name} "
-            f"{write_inches(wide, unit)}: {write_inches(-spare, unit)} too much.",
+            f"{write_inches(wide, unit)}: {some_inches(-spare, unit)} too much.",
             status=Status.OVER.value,
         )
     return Fact(
         label=label,
-        words=f"{write_inches(spare / 2, unit)} to spare on each side.",
+        words=f"{some_inches(spare / 2, unit)} to spare on each side.",
         status=Status.OK.value,
     )
 
@@ -209,7 +209,7 @@ def _fenders(draft: Draft, plan: Plan, item: Item, unit: UnitSystem) -> Iterator
     if deck is None or item.width_m is None or item.width_m <= deck or not fenders:
         return
     words = {
-        "beside": f"It is {write_inches(item.width_m - deck, unit)} wider than the deck: it does "
+        "beside": f"It is {some_inches(item.width_m - deck, unit)} wider than the deck: it does "
         "not pass between the fenders.",
         "drive_over": "Wider than the deck: its tires run over the fenders, which are made for it.",
     }.get(fenders)
@@ -233,14 +233,14 @@ def _closing(draft: Draft, plan: Plan, item: Item, unit: UnitSystem) -> Iterator
     if past > 0:
         yield Fact(
             label=label,
-            words=f"At its mark it reaches {write_inches(past, unit)} past the tail: the {name} "
+            words=f"At its mark it reaches {some_inches(past, unit)} past the tail: the {name} "
             f"{'does not close' if name == 'gate' else 'do not stand up'}.",
             status=Status.OVER.value,
         )
         return
     yield Fact(
         label=label,
-        words=f"The {name} {verb} behind it with {write_inches(-past, unit)} to spare. Hydraulics "
+        words=f"The {name} {verb} behind it with {some_inches(-past, unit)} to spare. Hydraulics "
         "sag: whatever is held up rests on it by morning.",
         status=Status.OK.value,
     )
@@ -254,7 +254,7 @@ def _over_front(plan: Plan, item: Item, unit: UnitSystem) -> Iterator[Fact]:
     allowed = plan.trailer.deck.front_overhang_m
     end = "bucket or boom" if item.placement.facing is Facing.FORWARD else "rear end"
     words = (
-        f"At its mark its {end} reaches {write_inches(over, unit)} over the headboard. Carry it "
+        f"At its mark its {end} reaches {some_inches(over, unit)} over the headboard. Carry it "
         "higher than that on the way; when hydraulics sag it rests there, and on whatever is "
         "below."
     )
@@ -340,9 +340,9 @@ def _round(
         uphill="" if tip is None or tip.value is None else write_percent(tip.value),
         clears="cannot say"
         if gap is None or gap.value is None
-        else f"scrapes by {write_inches(-gap.value, unit)}"
+        else f"scrapes by {some_inches(-gap.value, unit)}"
         if gap.value < 0
-        else f"{write_inches(gap.value, unit)} to spare",
+        else f"{some_inches(gap.value, unit)} to spare",
         share=write_percent(report.loads.trailer.share),
         place=write_length(item.placement.reference_m, unit),
         sight=SIGHT[item.placement.facing],

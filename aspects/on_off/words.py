@@ -7,7 +7,7 @@ from typing import Final
 
 from aspects.on_off.stations import Teller
 from hauls.climbs import Usual, verdict
-from measures.writing import UnitSystem, write_mass
+from measures.writing import UnitSystem, write_excess, write_mass
 from mechanics.checks import Status
 from mechanics.loading import Path, State, Subject, Way
 from mechanics.plan import Plan
@@ -46,7 +46,9 @@ def said(plan: Plan, way: Way, teller: Teller, unit: UnitSystem, usual: Usual) -
     return Said(
         status=verdict(way, usual).value,
         before=f"The {word} lifts by" if lifts else f"The {word} keeps at least",
-        figure=write_mass(abs(lowest.tongue_kg), unit),
+        figure=write_excess(lowest.tongue_kg, unit)
+        if lifts
+        else write_mass(lowest.tongue_kg, unit),
         after=f"{moment}." if lifts else ".",
         second=" ".join(
             [_truck(plan, way, path, teller, unit), *_besides(plan, way, teller, unit)]
