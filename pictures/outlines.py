@@ -20,13 +20,21 @@ class Outline:
 
 @lru_cache(maxsize=256)
 def machine_outline(
-    shape: str, front: float, rear: float, height: float, wheelbase: float | None
+    shape: str,
+    front: float,
+    rear: float,
+    height: float,
+    wheelbase: float | None,
+    carried: float = 0.0,
 ) -> Outline:
-    """A silhouette that reaches exactly ``front``, ``rear`` and ``height``."""
+    """A silhouette that reaches exactly ``front``, ``rear`` and ``height``.
+
+    ``carried`` is how high over the ground its bucket is held; parked it lies on the deck.
+    """
     if shape == "loader":
-        return _loader(front, rear, height, wheelbase)
+        return _loader(front, rear, height, wheelbase, carried)
     if shape == "excavator":
-        return _excavator(front, rear, height, wheelbase)
+        return _excavator(front, rear, height, wheelbase, carried)
     if shape == "implement":
         return _implement(front, rear, height)
     if shape == "pallet":
@@ -39,7 +47,7 @@ def machine_outline(
         )
     if shape.startswith("heap"):
         return _heap(shape, front, rear, height)
-    return _tractor(front, rear, height, wheelbase)
+    return _tractor(front, rear, height, wheelbase, carried)
 
 
 def _heap(shape: str, f: float, r: float, h: float) -> Outline:
@@ -53,7 +61,7 @@ def _heap(shape: str, f: float, r: float, h: float) -> Outline:
     return Outline([("mach", [(-r, 0.0), *top, (f, 0.0)])], [])
 
 
-def _tractor(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+def _tractor(f: float, r: float, h: float, wheelbase: float | None, up: float) -> Outline:
     wb = wheelbase or min(0.62 * f, 2.4)
     big, small = min(0.28 * h, 0.42 * wb, r * 1.2), min(0.18 * h, 0.26 * wb)
     hood = 0.55 * h
@@ -95,17 +103,22 @@ def _tractor(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
                 [
                     (0.5 * wb, hood * 0.86),
                     (0.62 * wb, hood * 0.97),
-                    (f - 0.35, 0.42),
-                    (f - 0.3, 0.2),
-                    (f - 0.45, 0.2),
+                    (f - 0.35, 0.42 + up),
+                    (f - 0.3, 0.2 + up),
+                    (f - 0.45, 0.2 + up),
                 ],
             ),
-            ("mach", [(f - 0.5, 0.03), (f - 0.5, 0.5), (f - 0.34, 0.5), (f, 0.08), (f, 0.03)]),
+            (
+                "mach",
+                _raised(
+                    [(f - 0.5, 0.03), (f - 0.5, 0.5), (f - 0.34, 0.5), (f, 0.08), (f, 0.03)], up
+                ),
+            ),
         ]
     return Outline(shapes, [(0.0, big), (wb, small)])
 
 
-def _loader(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+def _loader(f: float, r: float, h: float, wheelbase: float | None, up: float) -> Outline:
     wb = wheelbase or 0.4 * (f + r)
     # the mark is the rear axle, or the middle where the machine reaches alike both ways
     rear_wheel = 0.0 if f > 1.4 * r else -wb / 2
@@ -129,17 +142,22 @@ def _loader(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
                 (-0.9 * r, 0.5 * h),
                 (-0.85 * r, 0.64 * h),
                 (body * 0.7, 0.5 * h),
-                (f - 0.4, 0.28),
-                (f - 0.5, 0.16),
+                (f - 0.4, 0.28 + up),
+                (f - 0.5, 0.16 + up),
                 (body * 0.66, 0.38 * h),
             ],
         ),
-        ("mach", [(f - 0.55, 0.02), (f - 0.55, 0.42), (f - 0.4, 0.44), (f, 0.06), (f, 0.02)]),
+        (
+            "mach",
+            _raised(
+                [(f - 0.55, 0.02), (f - 0.55, 0.42), (f - 0.4, 0.44), (f, 0.06), (f, 0.02)], up
+            ),
+        ),
     ]
     return Outline(shapes, [(rear_wheel, wheel), (rear_wheel + wb, wheel)])
 
 
-def _excavator(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+def _excavator(f: float, r: float, h: float, wheelbase: float | None, carried: float) -> Outline:
     track = (wheelbase or 1.0 * min(f, r) * 1.5) / 2
     up = 0.17 * h
     shapes = [
@@ -165,15 +183,25 @@ def _excavator(f: float, r: float, h: float, wheelbase: float | None) -> Outline
                 (0.4 * track, 2.5 * up),
                 (0.5 * f, 0.86 * h),
                 (0.62 * f, 0.84 * h),
-                (f, 0.2 * h),
-                (f - 0.12, 0.1 * h),
+                (f, 0.2 * h + carried),
+                (f - 0.12, 0.1 * h + carried),
                 (0.56 * f, 0.7 * h),
                 (0.62 * track, 2.3 * up),
             ],
         ),
-        ("mach", [(f - 0.5, 0.02), (f - 0.42, 0.25 * h), (f, 0.22 * h), (f - 0.1, 0.02)]),
+        (
+            "mach",
+            _raised(
+                [(f - 0.5, 0.02), (f - 0.42, 0.25 * h), (f, 0.22 * h), (f - 0.1, 0.02)], carried
+            ),
+        ),
     ]
     return Outline(shapes, [])
+
+
+def _raised(points: list[tuple[float, float]], up: float) -> list[tuple[float, float]]:
+    """A bucket held higher."""
+    return [(ahead, at + up) for ahead, at in points]
 
 
 def _implement(f: float, r: float, h: float) -> Outline:

@@ -33,6 +33,9 @@ from wording.phrases import tongue_word
 ARROW_MOST: Final = 58.0
 """Longest arrow at the ball, of the greatest tongue along the way."""
 
+BUCKET_M: Final = 0.5
+"""How high a bucket is commonly carried up a ramp. Common practice, no source."""
+
 BEHIND_MACHINE_M: Final = 0.5
 """Room behind a machine that stands before the ramp."""
 
@@ -254,7 +257,12 @@ class Painter:
         """The machine about its trailing contact: rearward and down are positive."""
         scale, machine = self.frame.scale, self.walk.machine
         outline = machine_outline(
-            drawn.shape, item.front_m, item.rear_m, item_height_m(item), drawn.wheelbase_m
+            drawn.shape,
+            item.front_m,
+            item.rear_m,
+            item_height_m(item),
+            drawn.wheelbase_m,
+            self._carried(item),
         )
         way = -item.direction
 
@@ -270,6 +278,12 @@ class Painter:
             x, y = at(ahead, radius)
             wheels.append(Wheel(x=x, y=y, radius=radius * scale))
         return shapes, tuple(wheels)
+
+    def _carried(self, item: Item) -> float:
+        """How high the bucket is held on the way: as it was taped, or as people usually do."""
+        front = max(c.ahead_m + c.length_m / 2 for c in item.contacts)
+        nose = [p.clearance_m for p in item.underside if p.ahead_m > front]
+        return min(nose, default=BUCKET_M)
 
     def _grip(self) -> Attributes:
         """What is taken hold of."""
