@@ -256,8 +256,9 @@ class StripOfAClimb(ModuleCase):
         <dl><div><dd data-load="0">0</dd></div></dl>`;
       const two = (a, b) => [a, b];
       const strip = new m.Strip(root, {
-        machine: two('m0', 'm1'), trailer: two('t0', 't1'), truck: two('k0', 'k1'),
-        ball: two('b0', 'b1'), ramp: two('M0 0', 'M1 1'), bar: two('M2 2', 'M3 3'),
+        machine: two('translate(0 0)', 'translate(1 1)'),
+        trailer: two('rotate(0)', 'rotate(1)'), truck: two('rotate(0)', 'rotate(2)'),
+        ball: two('rotate(0)', 'rotate(3)'), ramp: two('M0 0', 'M1 1'), bar: two('M2 2', 'M3 3'),
         arrow: two('M4 4', 'M5 5'), tongue: two('380', '1,278'), lifts: [0, 1],
         fills: [[10, 20]], numbers: [['100', '200']], over: [[0, 1]],
         where: two('at the foot', 'past the edge'), x: [700, 400], cx: [854, 118], cy: [[20, 60]],
@@ -278,7 +279,8 @@ class StripOfAClimb(ModuleCase):
             " root.querySelector('[data-dot]').getAttribute('cy')];"
         )
         self.assertEqual(
-            ["past the edge", "m1", "M1 1", "pin lifts", "1,278", "262", "20", "200"], found[:8]
+            ["past the edge", "translate(1 1)", "M1 1", "pin lifts", "1,278", "262", "20", "200"],
+            found[:8],
         )
         self.assertEqual([True, "200", "translate(118 0)", "60"], found[8:])
         back = self.run_in(
