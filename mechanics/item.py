@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from mechanics.errors import InputError
+from mechanics.ties import Point
 
 
 class Facing(str, Enum):
@@ -86,7 +87,8 @@ class Item:
     """One piece of load. ``front_m`` and ``rear_m`` are its reach ahead of and behind the mark.
 
     ``contacts`` is where it stands on the floor; empty where that is not known. ``underside``
-    are the low points that may scrape on the way on and off.
+    are the low points that may scrape on the way on and off, ``points`` where ties may be
+    hooked to.
     """
 
     id: str
@@ -100,6 +102,7 @@ class Item:
     height_m: float | None = None
     contacts: tuple[Contact, ...] = ()
     underside: tuple[Underside, ...] = ()
+    points: tuple[Point, ...] = ()
     name: str = ""
 
     def __post_init__(self) -> None:
@@ -111,6 +114,8 @@ class Item:
             raise InputError("items.front", "a reach greater than zero")
         if not self.rear_m > 0:
             raise InputError("items.rear", "a reach greater than zero")
+        if len({point.id for point in self.points}) < len(self.points):
+            raise InputError("items.points.id", "an id that no other point of the item has")
 
     @property
     def called(self) -> str:

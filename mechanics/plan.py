@@ -9,6 +9,7 @@ from mechanics.hitch import Hitch
 from mechanics.item import Item, Placement
 from mechanics.rules import Rules
 from mechanics.site import Site
+from mechanics.ties import Securing
 from mechanics.trailer import Trailer
 from mechanics.truck import Truck
 
@@ -17,7 +18,8 @@ from mechanics.truck import Truck
 class Plan:
     """Everything a report needs. Item ids are unique; no items is a plan too.
 
-    ``site`` is where it is loaded; nothing of it matters on the road.
+    ``site`` is where it is loaded; nothing of it matters on the road. ``securing`` is how it is
+    tied down, ``None`` where the plan says nothing of that.
     """
 
     truck: Truck
@@ -26,6 +28,7 @@ class Plan:
     items: tuple[Item, ...] = ()
     rules: Rules = field(default_factory=Rules)
     site: Site = field(default_factory=Site)
+    securing: Securing | None = None
 
     def __post_init__(self) -> None:
         if any(number > len(self.trailer.axles) for number in self.site.held_trailer_axles):
@@ -35,6 +38,27 @@ class Plan:
             if item.id in seen:
                 raise InputError(f"items[{index}].id", "an id that no other item has")
             seen.add(item.id)
+        if self.securing is not None:
+            self._check_ties(self.securing)
+
+    def _check_ties(self, securing: Securing) -> None:
+        """Ties run between places that there are."""
+        points = {item.id: {point.id for point in item.points} for item in self.items}
+        anchors = {anchor.id for anchor in self.trailer.anchors}
+        seen: set[str] = set()
+        for n, tie in enumerate(securing.ties):
+            path = f"securing.ties[{n}]"
+            if tie.id in seen:
+                raise InputError(f"{path}.id", "an id that no other tie has")
+            seen.add(tie.id)
+            if tie.item not in points:
+                raise InputError(f"{path}.item", "the id of an item")
+            if tie.point not in points[tie.item]:
+                raise InputError(f"{path}.point", "the id of a point of that item")
+            if tie.anchor not in anchors:
+                raise InputError(f"{path}.anchor", "the id of an anchor of the trailer")
+            if tie.over is not None and tie.over not in anchors:
+                raise InputError(f"{path}.over", "the id of an anchor of the trailer")
 
     @property
     def share_range(self) -> tuple[float, float]:

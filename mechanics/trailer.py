@@ -7,6 +7,7 @@ from enum import Enum
 
 from mechanics.errors import InputError
 from mechanics.tail import Bed, Dovetail, Ramp, Stands
+from mechanics.ties import Anchor
 
 
 class Suspension(str, Enum):
@@ -88,7 +89,8 @@ class Trailer:
     middle line. ``axles_tolerance_m`` is how much further forward or back than taped the
     whole axle group may stand; ``axle_rate_kg_per_m`` the spring rate of one independent
     axle, ``None`` where it is not known. ``ramp``, ``dovetail``, ``stands`` and ``bed`` are
-    what matters while a machine is driven on (:mod:`mechanics.loading`).
+    what matters while a machine is driven on (:mod:`mechanics.loading`), ``anchors`` where ties
+    are hooked to (:mod:`mechanics.securing`).
 
     No centre of gravity is asked for: the moment of the empty trailer about the ball is
     ``(empty_mass - empty_tongue_mass) * axle_centre``.
@@ -114,8 +116,11 @@ class Trailer:
     dovetail: Dovetail | None = None
     stands: Stands | None = None
     bed: Bed | None = None
+    anchors: tuple[Anchor, ...] = ()
 
     def __post_init__(self) -> None:
+        if len({anchor.id for anchor in self.anchors}) < len(self.anchors):
+            raise InputError("trailer.anchors.id", "an id that no other anchor has")
         if self.dovetail is not None and self.dovetail.length_m > self.deck.length_m:
             raise InputError("trailer.dovetail.length", "a length within that of the deck")
         if not self.empty_mass_kg > 0:

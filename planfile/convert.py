@@ -11,6 +11,7 @@ from mechanics.plan import Plan
 from mechanics.rules import Rules, TongueSchool, TrailerGvwrSchool
 from mechanics.site import Site, Surface
 from mechanics.tail import Bed, Dovetail, Ramp, RampKind, Stands
+from mechanics.ties import Anchor, Point, Securing, SecuringSchool, Tie, TieKind
 from mechanics.trailer import Axle, Concentration, Deck, Suspension, Trailer
 from mechanics.truck import Cargo, Drive, Ride, Truck
 from mechanics.units import LengthUnit, MassUnit
@@ -64,6 +65,39 @@ def to_plan(document: PlanDocument) -> Plan:
         items=tuple(_item(document, index, to) for index in range(len(document.items))),
         rules=to_rules(document.rules),
         site=to_site(document.site, to),
+        securing=_securing(document, to),
+    )
+
+
+def usual_school(mass: str) -> SecuringSchool:
+    """The school that a plan's ties are judged by where it names none, by its unit of mass."""
+    return SecuringSchool.US_393 if mass == "lb" else SecuringSchool.EN_12195
+
+
+def _securing(document: PlanDocument, to: Scale) -> Securing | None:
+    securing = document.securing
+    if isinstance(securing, UnsetType):
+        return None
+    return Securing(
+        school=usual_school(document.units.mass)
+        if isinstance(securing.school, UnsetType)
+        else SecuringSchool(securing.school),
+        friction=securing.friction,
+        bulkhead=securing.bulkhead,
+        ties=tuple(
+            Tie(
+                id=tie.id,
+                item=tie.item,
+                point=tie.point,
+                anchor=tie.anchor,
+                kind=TieKind(tie.kind),
+                over=None if isinstance(tie.over, UnsetType) else tie.over,
+                wll_kg=to.mass_or_none(tie.wll),
+                pretension_kg=to.mass(tie.pretension),
+                name=text(tie.name),
+            )
+            for tie in securing.ties
+        ),
     )
 
 
@@ -184,6 +218,17 @@ def _trailer(document: PlanDocument, to: Scale) -> Trailer:
         ),
         stands=_stands(trailer, to),
         bed=_bed(trailer, to),
+        anchors=tuple(
+            Anchor(
+                id=anchor.id,
+                tape_m=to.length(anchor.tape),
+                left_m=to.length(anchor.left),
+                height_m=to.length(anchor.height),
+                wll_kg=to.mass_or_none(anchor.wll),
+                kind=anchor.kind,
+            )
+            for anchor in trailer.anchors
+        ),
     )
 
 
@@ -245,6 +290,17 @@ def _item(document: PlanDocument, index: int, to: Scale) -> Item:
         underside=tuple(
             Underside(ahead_m=to.length(p.ahead), clearance_m=to.length(p.clearance))
             for p in item.underside
+        ),
+        points=tuple(
+            Point(
+                id=point.id,
+                ahead_m=to.length(point.ahead),
+                left_m=to.length(point.left),
+                height_m=to.length(point.height),
+                strength_kg=to.mass_or_none(point.strength),
+                kind=point.kind,
+            )
+            for point in item.points
         ),
         placement=Placement(
             reference_m=to.length(item.placement.reference),

@@ -167,6 +167,18 @@ class Bed(Part, frozen=True, kw_only=True):
     latched: bool = False
 
 
+class Anchor(Part, frozen=True, kw_only=True):
+    """A place of the trailer that a tie is hooked to: ``tape`` behind the deck's front edge,
+    ``left`` of its middle, ``height`` above the deck."""
+
+    id: Ident
+    tape: Finite
+    left: Finite
+    height: Finite = 0
+    wll: Positive | UnsetType = UNSET
+    kind: Literal["ring", "stake_pocket", "rail", "winch", "bulkhead", "other"] = "other"
+
+
 class Trailer(Part, frozen=True, kw_only=True):
     """The empty trailer."""
 
@@ -190,6 +202,7 @@ class Trailer(Part, frozen=True, kw_only=True):
     dovetail: Dovetail | UnsetType = UNSET
     stands: Stands | UnsetType = UNSET
     bed: Bed | UnsetType = UNSET
+    anchors: Annotated[list[Anchor], Meta(max_length=200)] = []
 
 
 class BalancePoint(Part, frozen=True, kw_only=True):
@@ -213,6 +226,17 @@ class UndersidePoint(Part, frozen=True, kw_only=True):
 
     ahead: Finite
     clearance: NotNegative
+
+
+class TiePoint(Part, frozen=True, kw_only=True):
+    """A place of a machine that a tie is hooked to, from its mark in its own sense."""
+
+    id: Ident
+    ahead: Finite
+    left: Finite
+    height: Finite
+    strength: Positive | UnsetType = UNSET
+    kind: Literal["eye", "frame", "axle", "drawbar", "hitch", "torque_tube", "other"] = "other"
 
 
 class Placement(Part, frozen=True, kw_only=True):
@@ -239,6 +263,7 @@ class Item(Part, frozen=True, kw_only=True):
     height: Positive | UnsetType = UNSET
     contacts: Annotated[list[Contact], Meta(max_length=20)] = []
     underside: Annotated[list[UndersidePoint], Meta(max_length=40)] = []
+    points: Annotated[list[TiePoint], Meta(max_length=100)] = []
 
 
 class Rules(Part, frozen=True, kw_only=True):
@@ -278,6 +303,29 @@ class Site(Part, frozen=True, kw_only=True):
     push: Annotated[float, Meta(ge=0, le=10)] = 0.1
 
 
+class Tie(Part, frozen=True, kw_only=True):
+    """A tie from a point of an item to an anchor; ``over``: over the point to a second anchor."""
+
+    id: Ident
+    item: Ident
+    point: Ident
+    anchor: Ident
+    kind: Literal["chain", "strap", "wire_rope"]
+    over: Ident | UnsetType = UNSET
+    wll: Positive | UnsetType = UNSET
+    pretension: NotNegative = 0
+    name: Text | UnsetType = UNSET
+
+
+class Securing(Part, frozen=True, kw_only=True):
+    """How the load is tied down; the school goes by the file's units where none is named."""
+
+    school: Literal["us_393", "strict", "en_12195"] | UnsetType = UNSET
+    friction: Annotated[float, Meta(ge=0, le=10)] = 0
+    bulkhead: bool = False
+    ties: Annotated[list[Tie], Meta(max_length=200)] = []
+
+
 class PlanDocument(Part, frozen=True, kw_only=True):
     """A haul whole."""
 
@@ -292,6 +340,7 @@ class PlanDocument(Part, frozen=True, kw_only=True):
     items: Annotated[list[Item], Meta(max_length=100)] = []
     rules: Rules = msgspec.field(default_factory=Rules)
     site: Site = msgspec.field(default_factory=Site)
+    securing: Securing | UnsetType = UNSET
 
 
 def known(value: float | UnsetType) -> float | None:

@@ -24,6 +24,7 @@ from planfile.convert import Scale, to_site
 from planfile.document import Hitch, Item, PlanDocument, Rules, Site, Trailer, Truck
 from planfile.plain import plain
 from planfile.reading import parse_document, read_document, read_plan
+from planfile.tying import keeping_places, without_loose_ties
 
 DIGITS: Final = 6
 """Decimals of a length or mass that is worked out: far below any scale or tape."""
@@ -432,6 +433,9 @@ class Draft:
         """
         parts = {"truck": truck, "hitch": hitch, "trailer": trailer}
         changed = {k: plain(part) for k, part in parts.items() if part is not None}
+        before = self._raw["trailer"]
+        if "trailer" in changed and changed["trailer"].get("name") == before.get("name"):
+            changed["trailer"] = keeping_places(changed["trailer"], before, "anchors")
         held = inner(self._raw, "site").get("held_trailer_axles", [])
         if trailer is not None and any(number > len(trailer.axles) for number in held):
             kept = [number for number in held if number <= len(trailer.axles)]
@@ -467,7 +471,7 @@ class Draft:
                 doubt = section["placement"].get("reference_tolerance")
                 if doubt:
                     placement["reference_tolerance"] = doubt
-                one = {**section, "placement": placement}
+                one = keeping_places({**section, "placement": placement}, standing, "points")
             items.append(one)
         return self._again({"items": items})
 
@@ -488,7 +492,7 @@ class Draft:
         return self._again({"items": items})
 
     def _again(self, changed: dict[str, Any]) -> Self:
-        return self.read({**self._raw, **changed})
+        return self.read(without_loose_ties({**self._raw, **changed}))
 
 
 def _placed(

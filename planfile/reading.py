@@ -14,6 +14,7 @@ from mechanics.plan import Plan
 from mechanics.rules import Rules
 from planfile.convert import to_plan, to_rules
 from planfile.document import (
+    Anchor,
     Axle,
     AxleNumber,
     Cargo,
@@ -21,6 +22,8 @@ from planfile.document import (
     HitchComponent,
     Item,
     PlanDocument,
+    Tie,
+    TiePoint,
     UndersidePoint,
 )
 from planfile.document import Rules as RulesDocument
@@ -78,6 +81,7 @@ msgspec.convert(
             "dovetail": {"length": 1, "drop": 0},
             "stands": {"gap": 0},
             "bed": {"hinge": 1, "mass": 1, "balance": 1},
+            "anchors": [{"id": "a", "tape": 0, "left": 0}],
         },
         "items": [
             {
@@ -89,10 +93,14 @@ msgspec.convert(
                 "placement": {"reference": 1},
                 "contacts": [{"ahead": 0}],
                 "underside": [{"ahead": 0, "clearance": 0}],
+                "points": [{"id": "p", "ahead": 0, "left": 0, "height": 1}],
             }
         ],
         "rules": {"tongue": "default"},
         "site": {"held_trailer_axles": [1]},
+        "securing": {
+            "ties": [{"id": "t", "item": "m", "point": "p", "anchor": "a", "kind": "chain"}]
+        },
     },
     PlanDocument,
 )
@@ -308,6 +316,9 @@ _LIST_TYPES: Final[dict[str, Any]] = {
     "items": Item,
     "items.contacts": Contact,
     "items.underside": UndersidePoint,
+    "items.points": TiePoint,
+    "trailer.anchors": Anchor,
+    "securing.ties": Tie,
     "site.held_trailer_axles": AxleNumber,
 }
 

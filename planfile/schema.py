@@ -10,7 +10,7 @@ import msgspec
 
 from planfile.document import PlanDocument
 
-SCHEMAS: Final = ("plan", "report", "loading")
+SCHEMAS: Final = ("plan", "report", "loading", "securing")
 DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"
 FOLDER: Final = Path(__file__).resolve().parent / "schemas"
 
@@ -86,10 +86,7 @@ def loading_schema() -> dict[str, Any]:
             "state": {"enum": ["free", "propped", "lifted"]},
         }
     )
-    check = _closed(
-        {"code": TEXT, "status": STATUS, "missing": _listed(TEXT)}
-        | dict.fromkeys(("value", "limit", "margin"), _or_null(NUMBER))
-    )
+    check = _loose_check()
     clearance = _closed({"least": NUMBER, "lead": NUMBER, "at": {"enum": ["underside", "terrain"]}})
     way = _closed(
         {
@@ -109,6 +106,37 @@ def loading_schema() -> dict[str, Any]:
         "Eyebolt loading, version 1",
         "eyebolt.loading",
         {"items": _listed({"anyOf": [way, wanting]}), "verdict": STATUS},
+    )
+
+
+def securing_schema() -> dict[str, Any]:
+    """The securing file's schema."""
+    ways = ("forward", "rearward", "left", "right")
+    tie = _closed(
+        {"id": TEXT}
+        | dict.fromkeys(("length", "along", "left", "up"), NUMBER)
+        | {
+            "wll": _or_null(NUMBER),
+            "use": _closed(dict.fromkeys(ways, _or_null(NUMBER))),
+        }
+    )
+    item = _closed({"item": TEXT, "ties": _listed(tie), "checks": _listed(_loose_check())})
+    return _file(
+        "Eyebolt securing, version 1",
+        "eyebolt.securing",
+        {
+            "school": {"enum": ["us_393", "strict", "en_12195"]},
+            "items": _listed(item),
+            "verdict": STATUS,
+        },
+    )
+
+
+def _loose_check() -> dict[str, Any]:
+    """A check of which every figure may be unknown."""
+    return _closed(
+        {"code": TEXT, "status": STATUS, "missing": _listed(TEXT)}
+        | dict.fromkeys(("value", "limit", "margin"), _or_null(NUMBER))
     )
 
 
@@ -183,7 +211,12 @@ def report_schema() -> dict[str, Any]:
 
 def made_schemas() -> dict[str, dict[str, Any]]:
     """Every schema by its name."""
-    return {"plan": plan_schema(), "report": report_schema(), "loading": loading_schema()}
+    return {
+        "plan": plan_schema(),
+        "report": report_schema(),
+        "loading": loading_schema(),
+        "securing": securing_schema(),
+    }
 
 
 def write_schemas() -> None:
