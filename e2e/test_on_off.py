@@ -185,6 +185,8 @@ class PlaceAndMeasures(ClimbCase):
             page.get_by_text("How to measure it").click()
             button = page.get_by_role("button", name="Read the phone's tilt")
             button.click()
+            # it listens once the browser has allowed it
+            expect(page.locator("[data-tilt-words]")).to_have_text("Hold it still on the rail.")
             page.evaluate(
                 """() => {
                   const tilt = { beta: -2.3, gamma: 0, alpha: 0 };
