@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from mechanics.loading import Finding, LoadingReport, Measure, Station, Way
+from mechanics.loading import LoadingReport, Station, Way
+from planfile.compared import written
 from planfile.convert import Scale
 
 
@@ -41,7 +42,7 @@ def _way(way: Way, unit: Scale) -> dict[str, Any]:
             "lead": closest.lead_m / unit.m,
             "at": closest.gap.at.value,
         },
-        "checks": [_finding(finding, unit) for finding in way.findings],
+        "checks": [written(finding.code, finding, unit) for finding in way.findings],
     }
 
 
@@ -62,26 +63,4 @@ def _station(station: Station, unit: Scale) -> dict[str, Any]:
         "truck_rear": carried.rear_kg / unit.kg,
         "hold": station.hold,
         "state": carried.state.value,
-    }
-
-
-def _finding(finding: Finding, unit: Scale) -> dict[str, Any]:
-    per = {
-        Measure.MASS: unit.kg,
-        Measure.LENGTH: unit.m,
-        Measure.MOMENT: unit.kg * unit.m,
-        Measure.RATIO: 1.0,
-        Measure.DEGREES: 1.0,
-    }[finding.measure]
-
-    def written(figure: float | None) -> float | None:
-        return None if figure is None else figure / per
-
-    return {
-        "code": finding.code,
-        "status": finding.status.value,
-        "value": written(finding.value),
-        "limit": written(finding.limit),
-        "margin": written(finding.margin),
-        "missing": list(finding.missing),
     }

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from mechanics.securing import Finding, ItemTied, Measure, SecuringReport, TieUse
+from mechanics.securing import ItemTied, SecuringReport, TieUse
+from planfile.compared import written
 from planfile.convert import Scale
 
 
@@ -24,7 +25,7 @@ def _item(item: ItemTied, unit: Scale) -> dict[str, Any]:
     return {
         "item": item.item,
         "ties": [_tie(tie, unit) for tie in item.ties],
-        "checks": [_finding(finding, unit) for finding in item.findings],
+        "checks": [written(finding.code, finding, unit) for finding in item.findings],
     }
 
 
@@ -39,20 +40,4 @@ def _tie(tie: TieUse, unit: Scale) -> dict[str, Any]:
         "up": first.z,
         "wll": None if limit is None else limit / unit.kg,
         "use": tie.use,
-    }
-
-
-def _finding(finding: Finding, unit: Scale) -> dict[str, Any]:
-    per = unit.kg if finding.measure is Measure.MASS else 1.0
-
-    def written(figure: float | None) -> float | None:
-        return None if figure is None else figure / per
-
-    return {
-        "code": finding.code,
-        "status": finding.status.value,
-        "value": written(finding.value),
-        "limit": written(finding.limit),
-        "margin": written(finding.margin),
-        "missing": list(finding.missing),
     }

@@ -5,7 +5,7 @@ Statics at a crawl. ``terrain`` is what it drives over, ``stance`` how it stands
 stations in a row, ``findings`` the limits along it, ``report`` one call for a plan.
 """
 
-from mechanics.loading.findings import Finding, Measure, Subject
+from mechanics.loading.findings import Finding, Subject
 from mechanics.loading.outfit import State
 from mechanics.loading.path import Path, Station
 from mechanics.loading.report import LoadingReport, Way, loading, missing_for_way, way
@@ -13,7 +13,6 @@ from mechanics.loading.report import LoadingReport, Way, loading, missing_for_wa
 __all__ = [
     "Finding",
     "LoadingReport",
-    "Measure",
     "Path",
     "State",
     "Station",

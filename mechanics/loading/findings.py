@@ -9,10 +9,10 @@ from enum import Enum
 from typing import Final
 
 from mechanics.checks import Status
+from mechanics.finding import Compared, Measure, rated
 from mechanics.limits import ROUNDING
 from mechanics.loading.outfit import Outfit
 from mechanics.loading.path import Path, Station, Walk
-from mechanics.rules import NEAR_RATING
 
 HOLDS_WELL: Final = 1.5
 """Below so many times the push the hold is short of reserve. An assumption, no source."""
@@ -48,33 +48,13 @@ class Subject(Enum):
     TILT = "loading.tilt"
 
 
-class Measure(Enum):
-    """What kind of figure a finding compares, so that the edge knows its unit."""
-
-    MASS = "mass"
-    LENGTH = "length"
-    RATIO = "ratio"
-    DEGREES = "degrees"
-    MOMENT = "moment"
-
-
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Finding:
-    """One limit on the way on.
-
-    ``margin`` is limit less value of a most, value less limit of a least. Without a value
-    there is nothing to compare: nothing that pushes, or an input that is ``missing``.
-    ``station`` is where it is worst, ``None`` where it is the same everywhere.
-    """
+class Finding(Compared):
+    """One limit on the way on. ``station`` is where it is worst, ``None`` where it is the same
+    everywhere."""
 
     subject: Subject
-    measure: Measure
-    status: Status
-    value: float | None
-    limit: float | None
-    margin: float | None
     which: str = ""
-    missing: tuple[str, ...] = ()
     station: Station | None = None
 
     @property
@@ -178,15 +158,10 @@ def _on_stand(station: Station) -> float:
 
 
 def _rated(subject: Subject, value: float, rating: float, station: Station | None) -> Finding:
-    status = Status.OK
-    if value > rating * (1 + ROUNDING):
-        status = Status.OVER
-    elif value > NEAR_RATING * rating * (1 + ROUNDING):
-        status = Status.NEAR
     return Finding(
         subject=subject,
         measure=Measure.MASS,
-        status=status,
+        status=rated(value, rating),
         value=value,
         limit=rating,
         margin=rating - value,

@@ -4,7 +4,7 @@
 practice adds to it, ``report`` one call for a plan.
 """
 
-from mechanics.securing.findings import Finding, Measure
+from mechanics.securing.findings import Finding
 from mechanics.securing.report import ItemTied, SecuringReport, TieUse, secure
 
-__all__ = ["Finding", "ItemTied", "Measure", "SecuringReport", "TieUse", "secure"]
+__all__ = ["Finding", "ItemTied", "SecuringReport", "TieUse", "secure"]

@@ -5,14 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from enum import Enum
 from typing import Final
 
 from mechanics.checks import Status
+from mechanics.finding import Compared, Measure, rated
 from mechanics.item import Item
 from mechanics.limits import ROUNDING
 from mechanics.plan import Plan
-from mechanics.rules import NEAR_RATING
 from mechanics.securing.hold import (
     LIMITS,
     UP_LIMIT,
@@ -47,30 +46,11 @@ TEN_FEET_M: Final = 120 * M_PER_IN
 """Bounds of 49 CFR 393.110 and 393.130 (from memory)."""
 
 
-class Measure(Enum):
-    """What kind of figure a finding compares, so that the edge knows its unit."""
-
-    COUNT = "count"
-    MASS = "mass"
-    G = "g"
-    RATIO = "ratio"
-
-
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Finding:
-    """One limit of an item's ties.
-
-    ``margin`` is value less limit of a least, limit less value of a most. ``None`` exactly
-    where the status is unknown, and ``missing`` then names the absent inputs.
-    """
+class Finding(Compared):
+    """One limit of an item's ties."""
 
     code: str
-    measure: Measure
-    status: Status
-    value: float | None
-    limit: float | None
-    margin: float | None
-    missing: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -154,15 +134,10 @@ def _least(
 
 def _most(code: str, value: float, limit: float) -> Finding:
     """A load that may be no more than its limit."""
-    status = Status.OK
-    if value > limit * (1 + ROUNDING):
-        status = Status.OVER
-    elif value > NEAR_RATING * limit * (1 + ROUNDING):
-        status = Status.NEAR
     return Finding(
         code=code,
         measure=Measure.MASS,
-        status=status,
+        status=rated(value, limit),
         value=value,
         limit=limit,
         margin=limit - value,

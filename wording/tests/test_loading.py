@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from measures import UnitSystem
 from mechanics.checks import Status
-from mechanics.loading import Finding, Measure, Subject, way
+from mechanics.finding import Measure
+from mechanics.loading import Finding, Subject, way
 from mechanics.site import Site, Surface
 from mechanics.tail import Dovetail, Ramp, RampKind, Stands
 from mechanics.tests.climbing import climbing_plan
