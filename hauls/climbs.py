@@ -94,8 +94,10 @@ def climb_of(draft: Draft, place: Place = Place.LOADING, *, stations: int = LIST
             usual = None
             if not one.missing:
                 usual = clear_by_usual(plan, draft, index, stations=stations)
-        except InputError:
-            return Climb(status=Status.OVER, word="ramp too short")
+        except InputError as error:
+            if error.path == "trailer.ramp.length":
+                return Climb(status=Status.OVER, word="ramp too short")
+            return Climb(status=Status.UNKNOWN, word="cannot say")
         status = verdict(one, usual)
         hold = one.finding(Subject.HOLD)
         found.append(

@@ -8,7 +8,7 @@ from typing import Final
 
 from book.figures import part_mass_kg, parts_on
 from book.models import MachinePart
-from hauls.climbs import COARSE
+from hauls.climbs import COARSE, clear_by_usual, verdict
 from hauls.drafting import tape_steps
 from hauls.loads import linked_loads
 from hauls.models import Haul
@@ -287,7 +287,16 @@ def _rounds(
     ranks = [_rank(one, report) for _, one, report in pairs]
     best = 0 if ranks[0] <= ranks[1] else 1
     rows = tuple(
-        _round(of, index, one, report, unit, now=n == 0, best=n == best)
+        _round(
+            of,
+            index,
+            one,
+            report,
+            unit,
+            said=verdict(one, clear_by_usual(of, draft, index)),
+            now=n == 0,
+            best=n == best,
+        )
         for n, (of, one, report) in enumerate(pairs)
     )
     return rows, _advice(item, pairs, ranks, best, unit)
@@ -319,6 +328,7 @@ def _round(
     report: Report,
     unit: UnitSystem,
     *,
+    said: Status,
     now: bool,
     best: bool,
 ) -> Round:
@@ -333,7 +343,7 @@ def _round(
         facing="Drive on forward" if item.placement.facing is Facing.FORWARD else "Back on",
         now=now,
         best=best,
-        way=one.verdict.value,
+        way=said.value,
         road=report.verdict.value,
         tongue=f"{'lifts by' if low < 0 else 'keeps'} {write_mass(abs(low), unit)}",
         hold=hold or "nothing pushes",

@@ -284,7 +284,7 @@ def _common(looking: _Looking, boxes: SiteBoxes | None, conflict: str) -> dict[s
                 words=plan.items[n].called,
                 address=looking.address(item=plan.items[n].id),
                 here=n == looking.index,
-                status=looking.ways[n].verdict.value if n in looking.ways else Status.UNKNOWN.value,
+                status=looking.status(n).value,
             )
             for n in (order if loading else reversed(order))
         ],

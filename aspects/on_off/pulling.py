@@ -9,10 +9,10 @@ from typing import Any, Final
 from measures import ReadingError, UnitSystem, read_length, write_length, write_mass
 from measures.writing import write_number
 from mechanics.checks import Status
+from mechanics.finding import rated
 from mechanics.loading import Way
 from mechanics.loading.winch import Rolling, haulage
 from mechanics.plan import Plan
-from mechanics.rules import NEAR_RATING
 from planfile.draft import Draft
 
 ROLLS: Final = {
@@ -86,7 +86,7 @@ def pull_page(
             layer=layer,
             doubled=doubled,
         )
-        status = _status(found.winch_kg, found.can_kg)
+        status = rated(found.winch_kg, found.can_kg)
         angle = write_number(found.line_degrees)
         line = f"{write_mass(found.line_kg, unit)} in the line, which runs at {angle}° there"
         drum = (
@@ -118,12 +118,6 @@ def _roll(asked: Mapping[str, Any], *, tracked: bool) -> Rolling:
     return next((one for one in Rolling if one.value == asked.get("roll")), usual)
 
 
-def _status(pull_kg: float, rating_kg: float) -> Status:
-    if pull_kg > rating_kg:
-        return Status.OVER
-    return Status.NEAR if pull_kg > NEAR_RATING * rating_kg else Status.OK
-
-
 def _anchor(
     pull_kg: float, holds_kg: float | None, status: Status, unit: UnitSystem
 ) -> tuple[str, Status]:
@@ -132,5 +126,5 @@ def _anchor(
     if holds_kg is None:
         worse = max(status, Status.UNKNOWN, key=lambda one: one.severity)
         return f"{words}; what they hold is not known", worse
-    worse = max(status, _status(pull_kg, holds_kg), key=lambda one: one.severity)
+    worse = max(status, rated(pull_kg, holds_kg), key=lambda one: one.severity)
     return f"{words} of {write_mass(holds_kg, unit)}", worse

@@ -88,9 +88,8 @@ def _truck(plan: Plan, way: Way, path: Path, teller: Teller, unit: UnitSystem) -
     verb = "holds" if held.hold >= 1 else "does not hold"
     if "chocks" in holds or " and " in holds:
         verb = verb.replace("holds", "hold").replace("does not", "do not")
-    where = (
-        "" if abs(held.lead_m - path.lowest.lead_m) < 0.05 else f", at worst {teller.moment(held)}"
-    )
+    apart = abs(held.lead_m - path.lowest.lead_m)
+    where = "" if apart < SAME_PLACE_M else f", at worst {teller.moment(held)}"
     just = ", only just" if way_status(way, Subject.HOLD) is Status.NEAR else ""
     return f"{words}. {holds} {verb} {ground_words(plan.site)}{just}{where}."
 

@@ -5,9 +5,13 @@ from __future__ import annotations
 import json
 import re
 from typing import Any
+from unittest import mock
 
+from hauls.climbs import climb_of
 from hauls.models import Haul
 from hauls.tests.yard_case import AspectCase
+from mechanics.checks import Status
+from mechanics.errors import InputError
 from planfile.climbing import Place
 from yards.models import User
 
@@ -192,6 +196,37 @@ class Page(ClimbCase):
         haul.save()
         self.assertContains(self.look(TRACTOR, "on-and-off/"), "holds", status_code=200)
         self.assertNotContains(self.look(TRACTOR, "on-and-off/"), "likely clear")
+
+    def test_every_place_says_the_same_of_an_estimated_clearance(self) -> None:
+        haul = self.haul_of(CREW)
+        items = haul.document["items"]
+        far = [{"ahead": -15, "clearance": 40}, {"ahead": 15, "clearance": 40}]
+        items[1] |= {
+            "cg": {"ahead": 0, "height": 20},
+            "contacts": [{"ahead": 15}, {"ahead": -15}],
+            "extra": {
+                "drawn": {"shape": "tractor"},
+                "usual_underside": {"least": far, "most": far},
+            },
+        }
+        items[1].pop("underside", None)
+        haul.save()
+        page = self.look(CREW, "on-and-off/", item=items[1]["id"]).context
+        chip = next(one for one in page["machines"] if one.here)
+        row = next(one for one in page["around"].rounds if one.now)
+        self.assertNotEqual(page["said"].status, "unknown")
+        self.assertEqual([chip.status, row.way], [page["said"].status] * 2)
+
+    def test_a_ramp_that_is_too_short_is_not_confused_with_figures_that_overflow(self) -> None:
+        haul = self.haul_of(TRACTOR)
+        refused = InputError("plan", "figures that a truck and trailer can have")
+        with mock.patch("hauls.climbs.way", side_effect=refused):
+            found = climb_of(haul.draft)
+        self.assertEqual((found.status, found.word), (Status.UNKNOWN, "cannot say"))
+        haul = self.haul_of(TRACTOR)
+        haul.document["trailer"]["ramp"]["length"] = 4
+        found = climb_of(haul.draft)
+        self.assertEqual((found.status, found.word), (Status.OVER, "ramp too short"))
 
 
 class Panel(ClimbCase):
