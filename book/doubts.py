@@ -9,6 +9,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any, Final
 
+from django.utils import timezone
+
 from book.chain import assemble
 from book.errors import IncompleteError
 from book.figures import (
@@ -19,10 +21,23 @@ from book.figures import (
     si,
     tow_limit_kg,
 )
-from book.models import Bulk, Hitch, HitchPart, Known, Machine, MachinePart, Thing, Trailer, Truck
+from book.gear import LOOKED_OVER_DAYS, gear_limit, overdue
+from book.models import (
+    Bulk,
+    Gear,
+    Hitch,
+    HitchPart,
+    Known,
+    Machine,
+    MachinePart,
+    Thing,
+    Trailer,
+    Truck,
+)
 from book.tolerances import Tolerances
 from measures import Quantity, UnitSystem, write_length, write_mass
 from measures.writing import in_units_of, write_given, write_percent
+from mechanics.gear import chain_limit_kg
 from mechanics.heap import MATERIALS
 from mechanics.limits import SAME_SIZE_M
 from mechanics.units import M_PER_IN
@@ -32,6 +47,9 @@ HEAVIEST_KG: Final = 45_000.0
 
 LOW_RATING: Final = 0.9
 """A hitch part rated below this part of the truck's tow rating is asked about."""
+
+MARKED_OVER: Final = 1.5
+"""A chain marked with more than so many times what is published is asked about."""
 
 USUAL_BALLS_M: Final = (*(inches * M_PER_IN for inches in (1.875, 2, 2.3125, 3)), 0.05)
 """Ball sizes in common use. Common practice, no source."""
@@ -415,10 +433,38 @@ def _bulk_doubts(bulk: Bulk, words: Words) -> Iterator[Doubt]:
         )
 
 
+def _gear_doubts(gear: Gear, words: Words) -> Iterator[Doubt]:
+    if gear.retired:
+        return
+    if overdue(gear, timezone.localdate()):
+        yield Doubt(
+            question=f"Last looked over {gear.inspected_on:%d %b %Y}, more than "
+            f"{LOOKED_OVER_DAYS} days ago. Is it still sound?",
+            field="inspected_on",
+        )
+    published = None
+    if gear.kind == Gear.Kind.CHAIN and gear.size is not None and gear.wll is not None:
+        published = chain_limit_kg(si(gear.size), int(gear.grade or 100))
+    limit = gear_limit(gear).kg
+    if published is not None and limit is not None and limit > MARKED_OVER * published:
+        yield Doubt(
+            question=f"{write_given(gear.wll, words[0])} is far above the "
+            f"{write_mass(published, words[0])} published for such chain. Is it the breaking "
+            "strength?",
+            field="wll",
+        )
+    if gear.runs and gear.length is not None and not 0.3 <= si(gear.length) <= 30:
+        yield Doubt(
+            question=f"A length of {write_given(gear.length, words[0])}? The right unit?",
+            field="length",
+        )
+
+
 _DOUBTS: dict[type, Callable[[Any, Words], Iterator[Doubt]]] = {
     Truck: _truck_doubts,
     HitchPart: _part_doubts,
     Trailer: _trailer_doubts,
     Machine: _machine_doubts,
     Bulk: _bulk_doubts,
+    Gear: _gear_doubts,
 }

@@ -17,15 +17,18 @@ from book.fields import QuantityFormField
 from book.models import (
     Bulk,
     Configuration,
+    Gear,
     Hitch,
     HitchLink,
     HitchPart,
     Machine,
     MachinePart,
+    MachinePoint,
     Thing,
     Ticket,
     Trailer,
     TrailerAddition,
+    TrailerAnchor,
     TrailerAxle,
     TrailerPart,
     Truck,
@@ -231,6 +234,22 @@ class BulkForm(ThingForm):
         exclude = ("yard",)
 
 
+class GearForm(ThingForm):
+    """A piece of gear's own page."""
+
+    class Meta:
+        model = Gear
+        exclude = ("yard",)
+        widgets = {"inspected_on": forms.DateInput(attrs={"type": "date"}, format="%Y-%m-%d")}
+
+    def clean_inspected_on(self) -> date | None:
+        """Nobody has looked it over tomorrow."""
+        day: date | None = self.cleaned_data["inspected_on"]
+        if day is not None and day > timezone.localdate() + timedelta(days=1):
+            raise ValidationError("This date is still to come. Which day was it looked over?")
+        return day
+
+
 class HitchForm(PartsChooser, InUnits, forms.ModelForm):
     """A hitch of a truck."""
 
@@ -418,6 +437,74 @@ class MachinePartRow(RowForm):
         return cleaned
 
 
+class AnchorRow(RowForm):
+    """An anchor of a trailer, or a pair."""
+
+    class Meta:
+        model = TrailerAnchor
+        fields = ("name", "kind", "tape", "off", "wll", "both", "height", "guess")
+
+    main = ("name", "kind", "tape", "off", "wll", "both")
+
+    def clean(self) -> dict[str, Any]:
+        """A pair stands on two sides."""
+        return _pair_apart(self, super().clean() or self.cleaned_data)
+
+
+class PointRow(RowForm):
+    """A point of a machine, or a pair."""
+
+    class Meta:
+        model = MachinePoint
+        fields = (
+            "name",
+            "kind",
+            "ahead",
+            "off",
+            "height",
+            "both",
+            "strength",
+            "with_part",
+            "hidden_by",
+            "guess",
+        )
+
+    main = ("name", "kind", "ahead", "off", "height", "both")
+
+    def clean(self) -> dict[str, Any]:
+        """A pair stands on two sides, and what it goes with is a part of the machine."""
+        cleaned = _pair_apart(self, super().clean() or self.cleaned_data)
+        machine = self.instance.machine if self.instance.machine_id else None
+        if machine is not None and not self.parts_come_along:
+            refuse_unknown_parts(self, [part.name for part in machine.parts.all()])
+        return cleaned
+
+    parts_come_along = False
+    """Whether the machine's parts are being saved together with it, and judged there."""
+
+
+def _pair_apart(row: RowForm, cleaned: dict[str, Any]) -> dict[str, Any]:
+    off = cleaned.get("off")
+    if cleaned.get("both") and off is not None and off.value == 0:
+        row.add_error(
+            "off",
+            "A pair lies off the middle, one on each side. Take the tick away for one on the "
+            "middle.",
+        )
+    return cleaned
+
+
+def refuse_unknown_parts(row: Any, names: Iterable[str]) -> None:
+    """Say so where a point goes with a part that the machine does not have."""
+    known = set(names)
+    for box in ("with_part", "hidden_by"):
+        part = row.cleaned_data.get(box)
+        if part and part not in known:
+            row.add_error(
+                box, f"This machine has no part “{part}”. Write it as in the list of parts."
+            )
+
+
 class NewPartRow(RowForm):
     """A hitch part that comes into the book together with what it is on.
 
@@ -496,6 +583,33 @@ class AxleRows(BaseInlineFormSet):
             raise ValidationError("Two axles stand at the same place. Tape each from the ball.")
 
 
+class PlaceRows(BaseInlineFormSet):
+    """Anchors or points: each name once, since ties are told by it."""
+
+    def clean(self) -> None:
+        """Two places of one name."""
+        super().clean()
+        names = [
+            form.cleaned_data["name"].lower()
+            for form in self.forms
+            if form.is_valid()
+            and form.cleaned_data.get("name")
+            and not form.cleaned_data.get("DELETE")
+        ]
+        twice = next((name for n, name in enumerate(names) if name in names[:n]), None)
+        if twice is not None:
+            raise ValidationError(f"Two of them are called “{twice}”. Give each its own name.")
+
+
+class PointRows(PlaceRows):
+    """Points of a machine; the parts they go with are those of the same page."""
+
+    def add_fields(self, form: Any, index: int | None) -> None:
+        """The parts are judged with the page's own list of them."""
+        super().add_fields(form, index)
+        form.parts_come_along = True
+
+
 LoadRows = inlineformset_factory(
     Truck, TruckLoad, form=LoadRow, extra=1, max_num=30, validate_max=True
 )
@@ -514,9 +628,45 @@ AdditionRows = inlineformset_factory(
 MachinePartRows = inlineformset_factory(
     Machine, MachinePart, form=MachinePartRow, extra=1, max_num=40, validate_max=True
 )
+AnchorRows = inlineformset_factory(
+    Trailer,
+    TrailerAnchor,
+    form=AnchorRow,
+    formset=PlaceRows,
+    extra=0,
+    max_num=40,
+    validate_max=True,
+)
+PointFormSet = inlineformset_factory(
+    Machine,
+    MachinePoint,
+    form=PointRow,
+    formset=PointRows,
+    extra=0,
+    max_num=40,
+    validate_max=True,
+)
 NewPartFormSet = forms.modelformset_factory(
     HitchPart, form=NewPartRow, formset=NewPartRows, extra=1, max_num=12, can_delete=False
 )
+
+
+def points_know_parts(formsets: Iterable[Any]) -> bool:
+    """Whether the points of a machine's page go with parts that are on the same page; says so at
+    the boxes where one does not. The lists have been checked each by itself."""
+    by_prefix = {formset.prefix: formset for formset in formsets}
+    if "points" not in by_prefix:
+        return True
+    names = [
+        form.cleaned_data.get("name", "")
+        for form in by_prefix["parts"].forms
+        if form.is_valid() and not form.cleaned_data.get("DELETE")
+    ]
+    points = [form for form in by_prefix["points"].forms if form.is_valid()]
+    for form in points:
+        if not form.cleaned_data.get("DELETE"):
+            refuse_unknown_parts(form, names)
+    return all(form.is_valid() for form in points)
 
 
 class WeighedDay:

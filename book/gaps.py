@@ -14,7 +14,8 @@ from book.figures import (
     trailer_lacks,
     truck_lacks,
 )
-from book.models import Bulk, Hitch, HitchPart, Machine, Thing, Trailer, Truck
+from book.gear import gear_limit
+from book.models import Bulk, Gear, Hitch, HitchPart, Machine, Thing, Trailer, Truck
 from measures import UnitSystem
 
 ANY_PLAN: Final = "any plan with it"
@@ -22,6 +23,10 @@ ANY_PLAN: Final = "any plan with it"
 
 CLIMB: Final = "on and off"
 """What is blocked by whatever says nothing of the road, and all of the ramps."""
+
+
+TIES: Final = "tied down"
+"""What is blocked by whatever says nothing but how a load is held on the deck."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -64,6 +69,7 @@ STOPPED_BY: Final = {
     Trailer: ("axles",),
     Machine: ("parts", "configurations__parts"),
     Bulk: (),
+    Gear: (),
 }
 """What of a thing has to be read to know what stops its plans."""
 
@@ -73,6 +79,7 @@ _STOPS: Final[dict[type[Thing], Callable[[Any], list[str]]]] = {
     Machine: _machine_stops,
     Bulk: bulk_lacks,
     HitchPart: lambda part: [],
+    Gear: lambda gear: [],
 }
 
 
@@ -119,6 +126,32 @@ def _trailer_gaps(trailer: Trailer, units: UnitSystem) -> Iterator[Gap]:
     if trailer.deck_width is None:
         yield Gap(words="deck width", blocks="deck width")
     yield from _climbing_gaps(trailer)
+    anchors = list(trailer.anchors.all())
+    yield from _place_gaps("anchors", anchors)
+    weak = [anchor.name for anchor in anchors if anchor.wll is None]
+    if weak:
+        yield Gap(words=f"what {_listed(weak)} {_hold(weak)}", blocks=f"anchors, {TIES}")
+
+
+def _place_gaps(many: str, places: list[Any]) -> Iterator[Gap]:
+    """Places that ties run between: none at all, or guessed ones."""
+    if not places:
+        yield Gap(words=many, blocks=TIES)
+    guessed = [place.name for place in places if place.guess]
+    if guessed:
+        yield Gap(
+            words=f"measured place of {_listed(guessed)}", blocks=f"{TIES} for sure, not as likely"
+        )
+
+
+def _listed(names: list[str]) -> str:
+    """A few names, and how many more."""
+    few = ", ".join(names[:3])
+    return few if len(names) <= 3 else f"{few} and {len(names) - 3} more"
+
+
+def _hold(names: list[str]) -> str:
+    return "holds" if len(names) == 1 else "hold"
 
 
 def _climbing_gaps(trailer: Trailer) -> Iterator[Gap]:
@@ -142,6 +175,7 @@ def _climbing_gaps(trailer: Trailer) -> Iterator[Gap]:
 def _machine_gaps(machine: Machine, units: UnitSystem) -> Iterator[Gap]:
     if machine.width is None:
         yield Gap(words="width", blocks="deck width, standing side by side")
+    yield from _place_gaps("points to tie it by", [p for p in machine.points.all() if p.usable])
     if machine.shape in (Machine.Shape.IMPLEMENT, Machine.Shape.PALLET):
         # set down by a loader, not driven on
         return
@@ -171,10 +205,22 @@ def _bulk_gaps(bulk: Bulk, units: UnitSystem) -> Iterator[Gap]:
         yield Gap(words="width", blocks="deck width, standing side by side")
 
 
+def _gear_gaps(gear: Gear, units: UnitSystem) -> Iterator[Gap]:
+    if gear.retired:
+        return
+    if gear_limit(gear).kg is None:
+        yield Gap(words="working load limit", blocks=f"{TIES} with it")
+    if gear.runs and gear.length is None:
+        yield Gap(words="length", blocks="whether it reaches")
+    if gear.inspected_on is None:
+        yield Gap(words="when it was last looked over", blocks="whether to trust it")
+
+
 _GAPS: dict[type, Callable[[Any, UnitSystem], Iterator[Gap]]] = {
     Truck: _truck_gaps,
     HitchPart: _part_gaps,
     Trailer: _trailer_gaps,
     Machine: _machine_gaps,
     Bulk: _bulk_gaps,
+    Gear: _gear_gaps,
 }

@@ -21,14 +21,17 @@ from reversion.models import Revision, Version
 from book.models import (
     Bulk,
     Configuration,
+    Gear,
     Hitch,
     HitchLink,
     HitchPart,
     Machine,
     MachinePart,
+    MachinePoint,
     Thing,
     Trailer,
     TrailerAddition,
+    TrailerAnchor,
     TrailerAxle,
     TrailerPart,
     Truck,
@@ -48,14 +51,17 @@ FOLLOWS: dict[type[models.Model], tuple[str, ...]] = {
     TruckLoad: (),
     HitchLink: (),
     HitchPart: (),
-    Trailer: ("axles", "additions", "links"),
+    Trailer: ("axles", "additions", "anchors", "links"),
     TrailerAxle: (),
     TrailerAddition: (),
+    TrailerAnchor: (),
     TrailerPart: (),
-    Machine: ("parts", "configurations"),
+    Machine: ("parts", "points", "configurations"),
     MachinePart: (),
+    MachinePoint: (),
     Configuration: (),
     Bulk: (),
+    Gear: (),
 }
 """What is recorded together with what."""
 
@@ -146,7 +152,8 @@ def latest_changes(yard: Yard, count: int) -> list[tuple[Revision, str]]:
         .order_by("-pk")[:count]
     )
     kinds = {
-        ContentType.objects.get_for_model(m).pk for m in (Truck, HitchPart, Trailer, Machine, Bulk)
+        ContentType.objects.get_for_model(m).pk
+        for m in (Truck, HitchPart, Trailer, Machine, Bulk, Gear)
     }
     listed = []
     for revision in found:

@@ -10,18 +10,21 @@ from django.http import Http404
 
 from book.forms import (
     AdditionRows,
+    AnchorRows,
     AxleFormSet,
     BulkForm,
+    GearForm,
     HitchPartForm,
     LoadRows,
     MachineForm,
     MachinePartRows,
     NewPartFormSet,
+    PointFormSet,
     ThingForm,
     TrailerForm,
     TruckForm,
 )
-from book.models import Bulk, HitchPart, Machine, Thing, Trailer, Truck
+from book.models import Bulk, Gear, HitchPart, Machine, Thing, Trailer, Truck
 from yards.models import Yard
 
 
@@ -65,6 +68,9 @@ class Kind:
     rows: tuple[Rows, ...] = ()
     prefetch: tuple[str, ...] = ()
 
+
+RUNNING = "kind=chain strap wire_rope"
+"""The kinds of gear that have a length to reach with."""
 
 NOTES = Group(heading="Notes", fields=("notes",), folded=True)
 
@@ -180,7 +186,7 @@ KINDS = {
             model=Trailer,
             form=TrailerForm,
             needs="The maker's plate, a tape, and a scale ticket of the empty trailer.",
-            prefetch=("axles", "additions", "links__part"),
+            prefetch=("axles", "additions", "anchors", "links__part"),
             groups=(
                 Group(heading="The trailer", fields=("name", "kind", "gvwr")),
                 Group(
@@ -301,6 +307,14 @@ KINDS = {
                     "the scale changes empty mass and tongue.",
                     formset=AdditionRows,
                 ),
+                Rows(
+                    prefix="anchors",
+                    heading="Anchors: where ties are hooked to",
+                    help="Rings, stake pockets, rails, headboard: tape from the deck's front edge "
+                    "back, and from its middle out. Or tap the drawing: a pair each time.",
+                    formset=AnchorRows,
+                    folded=True,
+                ),
             ),
         ),
         Kind(
@@ -310,7 +324,7 @@ KINDS = {
             model=Machine,
             form=MachineForm,
             needs="Its mass, its length and where it balances.",
-            prefetch=("parts", "configurations__parts"),
+            prefetch=("parts", "points", "configurations__parts"),
             groups=(
                 Group(heading="The machine", fields=("name", "shape", "built", "mark_name")),
                 Group(
@@ -361,6 +375,39 @@ KINDS = {
                     formset=MachinePartRows,
                     folded=True,
                 ),
+                Rows(
+                    prefix="points",
+                    heading="Points: where it is tied by, and where never",
+                    help="The maker's eyes first, then frame, axle, drawbar, torque tube. Mark "
+                    "what must not be used too: handles, floor, seat, hoses, arms over the hood.",
+                    formset=PointFormSet,
+                    folded=True,
+                ),
+            ),
+        ),
+        Kind(
+            slug="gear",
+            one="piece of gear",
+            many="gear",
+            model=Gear,
+            form=GearForm,
+            needs="What is marked on chains, binders and straps, and how many hang on the rack.",
+            groups=(
+                Group(heading="The gear", fields=("name", "kind", "count")),
+                Group(
+                    heading="What it holds",
+                    fields=("wll", "grade", "size"),
+                    help="The marked limit counts. Without one a chain holds what is published "
+                    "for its grade and size; anything else without a mark counts nothing.",
+                ),
+                Group(heading="How it runs", fields=("length", "ratchet"), when=RUNNING),
+                Group(
+                    heading="Looked over",
+                    fields=("inspected_on", "inspected_by", "retired"),
+                    help="Kinked chain, cut webbing and a stretched hook are retired: they stay "
+                    "in the book and hold nothing.",
+                ),
+                NOTES,
             ),
         ),
         Kind(

@@ -16,10 +16,12 @@ from book.fields import field_words
 from book.figures import built_machine, empty_axles, empty_trailer, si
 from book.forms import PhotoForm, TicketForm
 from book.gaps import Gap, gaps
+from book.gear import gear_limit
 from book.kinds import Group, Kind, Rows
 from book.models import (
     Aboard,
     Configuration,
+    Gear,
     Hitch,
     HitchPart,
     Machine,
@@ -66,6 +68,15 @@ def figures_of(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tu
         ]
     if isinstance(thing, Machine):
         return _machine_figures(thing, units, tolerances)
+    if isinstance(thing, Gear):
+        limit = gear_limit(thing)
+        return [
+            ("is a", str(thing.get_kind_display()).lower()),
+            ("holds", "nothing" if limit.kg is None else write_mass(limit.kg, units)),
+            ("retired", str(thing.get_retired_display()).lower())
+            if thing.retired
+            else ("on the rack", str(thing.count)),
+        ]
     worked = {row.name: row.figure for row in derived(thing, units, tolerances)}
     return [
         ("mass", worked.get("Mass", "not known")),
@@ -136,7 +147,7 @@ def sheets(kind: Kind, form: Any, rows: list[tuple[Rows, Any]]) -> list[Sheet]:
             folded=row.folded,
             open=bool(formset.initial_form_count())
             or any(f.has_changed() for f in formset.forms if formset.is_bound)
-            or form["built"].value() == "parts"
+            or (row.prefix == "parts" and form["built"].value() == "parts")
             if row.folded
             else True,
         )

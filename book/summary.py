@@ -17,9 +17,11 @@ from book.figures import (
     si,
     tow_limit_kg,
 )
+from book.gear import called_limit, gear_limit
 from book.models import (
     Bulk,
     Configuration,
+    Gear,
     Hitch,
     HitchPart,
     Known,
@@ -317,12 +319,25 @@ def _ahead(metres: float, units: UnitSystem) -> str:
     return f"{write_length(abs(metres), units, step=2)} {way}"
 
 
+def _gear(gear: Gear, told: Told) -> Iterator[Derived]:
+    units, _ = told
+    limit = gear_limit(gear)
+    yield Derived(
+        name="Holds",
+        figure="nothing" if limit.kg is None else write_mass(limit.kg, units),
+        arithmetic=f"{limit.source}. {called_limit(gear, units)}".strip(),
+    )
+    if gear.count > 1 and limit.kg is not None:
+        yield Derived(name="On the rack", figure=f"{gear.count} pieces")
+
+
 _DERIVED: dict[type, Callable[[Any, Told], Iterator[Derived]]] = {
     Truck: _truck,
     Trailer: _trailer,
     HitchPart: _hitch_part,
     Machine: _machine,
     Bulk: _bulk,
+    Gear: _gear,
 }
 
 

@@ -20,13 +20,16 @@ from book.fields import QuantityField
 from book.models import (
     Bulk,
     Configuration,
+    Gear,
     Hitch,
     HitchPart,
     Machine,
     MachinePart,
+    MachinePoint,
     Thing,
     Trailer,
     TrailerAddition,
+    TrailerAnchor,
     TrailerAxle,
     Truck,
     TruckLoad,
@@ -135,11 +138,25 @@ TABLES: Final = {
             owner=Trailer,
             parent="trailer",
         ),
+        Table(
+            slug="trailer-anchors",
+            title="Anchors of trailers",
+            model=TrailerAnchor,
+            owner=Trailer,
+            parent="trailer",
+        ),
         Table(slug="machines", title="Machines", model=Machine),
         Table(
             slug="machine-parts",
             title="Parts of machines",
             model=MachinePart,
+            owner=Machine,
+            parent="machine",
+        ),
+        Table(
+            slug="machine-points",
+            title="Points of machines",
+            model=MachinePoint,
             owner=Machine,
             parent="machine",
         ),
@@ -151,6 +168,7 @@ TABLES: Final = {
             parent="machine",
         ),
         Table(slug="bulk", title="Bulk loads", model=Bulk),
+        Table(slug="gear", title="Gear", model=Gear),
     )
 }
 """The tables in the order in which a whole book is taken in."""

@@ -14,7 +14,7 @@ from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 from reversion.models import Revision
 
-from book.forms import TicketForm
+from book.forms import TicketForm, points_know_parts
 from book.history import Change, changes_of, latest_changes
 from book.kinds import KINDS, Kind, Rows, kind_of, things_of
 from book.listing import ListOf, list_of
@@ -37,7 +37,7 @@ from measures.writing import write_given
 from web.pages import show
 from yards.access import YardRequest, in_yard, planners
 
-LISTED = ("trucks", "trailers", "machines", "bulk", "hitch-parts")
+LISTED = ("trucks", "trailers", "machines", "gear", "bulk", "hitch-parts")
 """The lists in the order of the book's page."""
 
 RECENT = 12
@@ -146,6 +146,7 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
     if data is not None:
         # every box is checked before anything is said, so that all errors show at once
         valid = [form.is_valid(), *(formset.is_valid() for _, formset in rows)]
+        valid.append(points_know_parts(formset for _, formset in rows))
         if all(valid):
             try:
                 save_thing(

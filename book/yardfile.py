@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from datetime import date
 from decimal import Decimal
 from typing import Any, Final, cast
 
@@ -19,14 +20,17 @@ from django.forms import ModelForm
 from book.fields import QuantityField
 from book.forms import (
     AdditionRow,
+    AnchorRow,
     AxleRow,
     BulkForm,
     ConfigurationForm,
+    GearForm,
     HitchForm,
     HitchPartForm,
     LoadRow,
     MachineForm,
     MachinePartRow,
+    PointRow,
     RowForm,
     ThingForm,
     TrailerForm,
@@ -35,14 +39,17 @@ from book.forms import (
 from book.models import (
     Bulk,
     Configuration,
+    Gear,
     Hitch,
     HitchLink,
     HitchPart,
     Machine,
     MachinePart,
+    MachinePoint,
     Thing,
     Trailer,
     TrailerAddition,
+    TrailerAnchor,
     TrailerAxle,
     TrailerPart,
     Truck,
@@ -101,6 +108,7 @@ SHAPES: Final[dict[str, Shape]] = {
         inner={
             "axles": Shape(model=TrailerAxle, parent="trailer"),
             "additions": Shape(model=TrailerAddition, parent="trailer"),
+            "anchors": Shape(model=TrailerAnchor, parent="trailer"),
             "links": Shape(model=TrailerPart, parent="trailer"),
         },
     ),
@@ -108,10 +116,12 @@ SHAPES: Final[dict[str, Shape]] = {
         model=Machine,
         inner={
             "parts": Shape(model=MachinePart, parent="machine"),
+            "points": Shape(model=MachinePoint, parent="machine"),
             "configurations": Shape(model=Configuration, parent="machine"),
         },
     ),
     "bulk": Shape(model=Bulk),
+    "gear": Shape(model=Gear),
 }
 """Lists of the file in the order they are taken in: parts before what they are on."""
 
@@ -141,7 +151,7 @@ def _dump(row: models.Model, shape: Shape) -> dict[str, Any]:
         value = getattr(row, column.name)
         if value is None or value == "":
             continue
-        if isinstance(value, (Quantity, Decimal)):
+        if isinstance(value, (Quantity, Decimal, date)):
             value = str(value)
         document[column.name] = value
     if isinstance(row, Configuration):
@@ -247,12 +257,15 @@ _THING_FORMS: Final[dict[type[Thing], type[ThingForm]]] = {
     Trailer: TrailerForm,
     Machine: MachineForm,
     Bulk: BulkForm,
+    Gear: GearForm,
 }
 _ROW_FORMS: Final[dict[type[models.Model], type[RowForm]]] = {
     TruckLoad: LoadRow,
     TrailerAxle: AxleRow,
     TrailerAddition: AdditionRow,
+    TrailerAnchor: AnchorRow,
     MachinePart: MachinePartRow,
+    MachinePoint: PointRow,
 }
 
 

@@ -48,6 +48,7 @@ from hauls.ramps import (
     underside_section,
     usual_underside,
 )
+from hauls.ties import anchor_sections, beside_points, point_sections
 from hauls.units import FileUnits
 from measures import Quantity
 from planfile import document
@@ -226,6 +227,7 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
         dovetail=dovetail_section(trailer, units),
         stands=stands_section(trailer, units),
         bed=bed_section(trailer, units),
+        anchors=anchor_sections(trailer, units),
         extra=extra or UNSET,
     )
 
@@ -306,12 +308,14 @@ def _machine_section(
             for c in machine_contacts(machine)
         ],
         underside=underside_section(low, units),
+        points=point_sections(machine, configuration, units),
         placement=placement,
         extra={
             "drawn": drawn,
             **_made_of(built, units),
             **tread_of(machine, units),
             **usual_underside(low, units),
+            **beside_points(machine, configuration, units),
         },
     )
 

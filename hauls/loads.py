@@ -126,7 +126,7 @@ def read_load(key: str, yard: Yard) -> Load:
     asked = LoadKey.read(key)
     if asked.bulk is not None:
         return Load(bulk=Bulk.objects.select_related("yard").get(yard=yard, pk=asked.bulk))
-    machines = Machine.objects.select_related("yard").prefetch_related("parts")
+    machines = Machine.objects.select_related("yard").prefetch_related("parts", "points")
     machine = machines.get(yard=yard, pk=asked.machine or 0)
     if asked.configuration is None:
         return Load(machine=machine)
@@ -139,7 +139,7 @@ def linked_loads(haul: Haul) -> dict[str, Load]:
     """What of the book each item of a haul was taken from, by item id."""
     links = haul.links.select_related(
         "machine__yard", "configuration__machine", "bulk__yard"
-    ).prefetch_related("machine__parts", "configuration__parts")
+    ).prefetch_related("machine__parts", "machine__points", "configuration__parts")
     return {
         link.item_id: Load(machine=link.machine, configuration=link.configuration, bulk=link.bulk)
         for link in links

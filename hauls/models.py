@@ -25,6 +25,7 @@ class HaulQuerySet(models.QuerySet["Haul"]):
             "hitch__links__part",
             "trailer__axles",
             "trailer__additions",
+            "trailer__anchors",
             "trailer__links__part",
         )
 

@@ -18,6 +18,6 @@ def pairs_of(yard: Yard) -> list[tuple[Hitch, Trailer]]:
     trailers = list(
         Trailer.objects.filter(yard=yard)
         .select_related("yard")
-        .prefetch_related("axles", "additions", "links__part")
+        .prefetch_related("axles", "additions", "anchors", "links__part")
     )
     return [(h, t) for h in hitches for t in trailers if couples(h, t)]

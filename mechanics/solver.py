@@ -66,11 +66,16 @@ class Model:
         return other
 
     def smallest(
-        self, objective: Terms, *, seconds: float, start: Sequence[float] | None = None
+        self,
+        objective: Terms,
+        *,
+        seconds: float,
+        start: Sequence[float] | None = None,
+        within: float = PROOF,
     ) -> tuple[Outcome, list[float]]:
         """The solution that makes the objective smallest; empty where there is none.
 
-        ``start`` gives the first columns of a solution to begin the search from. One thread
+        An answer ``within`` so much of the smallest is good enough. ``start`` gives the first columns of a solution to begin the search from. One thread
         and no randomness: the same model gives the same answer, unless time runs out.
 
         Raises:
@@ -83,7 +88,7 @@ class Model:
         solver.setOptionValue("random_seed", 0)
         solver.setOptionValue("time_limit", seconds)
         solver.setOptionValue("mip_rel_gap", 0.0)
-        solver.setOptionValue("mip_abs_gap", PROOF)
+        solver.setOptionValue("mip_abs_gap", within)
         solver.setOptionValue("primal_feasibility_tolerance", FEASIBILITY)
         solver.setOptionValue("mip_feasibility_tolerance", FEASIBILITY)
         solver.passModel(self._lp(objective))

@@ -18,10 +18,19 @@ from mechanics.placing import moved, reach, sideways_reach, turned, within_reach
 from mechanics.plan import Plan
 from mechanics.rules import TongueSchool, TrailerGvwrSchool
 from mechanics.units import LengthUnit, MassUnit
-from planfile import climbing
+from planfile import climbing, tying
 from planfile.climbing import Place, RampSet, Tread, UsualUnderside, Winch, inner
 from planfile.convert import Scale, to_site
-from planfile.document import Hitch, Item, PlanDocument, Rules, Site, Trailer, Truck
+from planfile.document import (
+    Hitch,
+    Item,
+    PlanDocument,
+    Rules,
+    Securing,
+    Site,
+    Trailer,
+    Truck,
+)
 from planfile.plain import plain
 from planfile.reading import parse_document, read_document, read_plan
 from planfile.tying import keeping_places, without_loose_ties
@@ -246,6 +255,12 @@ class Draft:
             return self.parsed().site
         return found
 
+    @property
+    def forbidden(self) -> tuple[tuple[tying.Forbidden, ...], ...]:
+        """Places of each item that nothing may be hooked to, in their order."""
+        per_m = self.units.length.m
+        return tuple(tying.forbidden(inner(item, "extra"), per_m) for item in self._items)
+
     def plan_at(self, place: Place) -> Plan:
         """The plan, standing where it is loaded or unloaded."""
         if place is Place.LOADING:
@@ -402,6 +417,14 @@ class Draft:
             return self._again({"site": plain(site)})
         extra = {**inner(self._raw, "extra"), climbing.UNLOADING: plain(site)}
         return self._again({"extra": extra})
+
+    def with_securing(self, securing: Securing) -> Self:
+        """Tied down otherwise.
+
+        Raises:
+            PlanFileError: its figures do not make a valid plan.
+        """
+        return self._again({"securing": plain(securing)})
 
     def with_bars(self, part: float | None) -> Self:
         """With spring bars that give a part back; with ``None`` hung slack.

@@ -1,8 +1,99 @@
-"""Ties of a document when what they run between changes."""
+"""What a document keeps of tying down beside the ties themselves, and ties whose ends are gone.
+
+None of it takes part in a figure: which pieces of the rack a tie is made of, what was asked about
+it, whether a place was taped, and where nothing may be hooked to.
+"""
 
 from __future__ import annotations
 
-from typing import Any
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any, Final
+
+import msgspec
+from msgspec import UNSET
+
+from planfile.document import Securing, Tie
+
+GUESS: Final = "guess"
+"""Where an anchor or a point is not taped, in its ``extra`` object."""
+
+FORBIDDEN: Final = "never_tie"
+"""Where an item's places that must not be used stand in its ``extra`` object."""
+
+
+class Kept(msgspec.Struct, frozen=True, kw_only=True):
+    """What a tie's ``extra`` object keeps: its pieces by the names they have on the rack, and
+    what was answered about it."""
+
+    pieces: tuple[str, ...] = ()
+    answers: dict[str, str] = {}
+
+
+class _Never(msgspec.Struct, frozen=True, kw_only=True):
+    name: str
+    ahead: float
+    left: float
+    height: float
+    why: str = ""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Forbidden:
+    """A place of an item that must not be used, from its mark in its own sense; ``why`` is the
+    book's word for what it is."""
+
+    name: str
+    why: str
+    ahead_m: float
+    left_m: float
+    height_m: float
+
+
+def kept_of(tie: Tie) -> Kept:
+    """What is kept of a tie; nothing where its ``extra`` object holds something else."""
+    try:
+        return msgspec.convert({} if tie.extra is UNSET else tie.extra, Kept)
+    except msgspec.ValidationError:
+        return Kept()
+
+
+def keeping(tie: Tie, kept: Kept) -> Tie:
+    """A tie with what is to be kept of it; anything else in its ``extra`` object stays."""
+    extra = dict({} if tie.extra is UNSET else tie.extra)
+    extra |= {"pieces": list(kept.pieces), "answers": dict(kept.answers)}
+    return msgspec.structs.replace(tie, extra=extra)
+
+
+def guessed(places: Iterable[Any]) -> frozenset[str]:
+    """Ids of anchors or points that are not taped."""
+    return frozenset(
+        place.id for place in places if place.extra is not UNSET and place.extra.get(GUESS) is True
+    )
+
+
+def forbidden(extra: Mapping[str, Any], per_m: float) -> tuple[Forbidden, ...]:
+    """Places in an item's ``extra`` object that must not be used."""
+    try:
+        read = msgspec.convert(extra.get(FORBIDDEN, []), list[_Never])
+    except msgspec.ValidationError:
+        return ()
+    return tuple(
+        Forbidden(
+            name=one.name,
+            why=one.why,
+            ahead_m=one.ahead * per_m,
+            left_m=one.left * per_m,
+            height_m=one.height * per_m,
+        )
+        for one in read
+    )
+
+
+def free_tie_id(securing: Securing) -> str:
+    """An id that no tie has yet."""
+    taken = {tie.id for tie in securing.ties}
+    return next(f"t{n}" for n in range(1, len(taken) + 2) if f"t{n}" not in taken)
 
 
 def without_loose_ties(raw: dict[str, Any]) -> dict[str, Any]:

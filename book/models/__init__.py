@@ -5,29 +5,33 @@ the same as none: a thing may be saved with gaps, and says which verdicts they b
 """
 
 from book.models.bulk import Bulk
+from book.models.gear import Gear
 from book.models.hitch import Hitch, HitchLink, HitchPart, TrailerPart
-from book.models.machine import Configuration, Machine, MachinePart
+from book.models.machine import Configuration, Machine, MachinePart, MachinePoint
 from book.models.photo import Photo
 from book.models.thing import Known, Thing, YardOfChange
 from book.models.ticket import Aboard, Ticket
-from book.models.trailer import Trailer, TrailerAddition, TrailerAxle
+from book.models.trailer import Trailer, TrailerAddition, TrailerAnchor, TrailerAxle
 from book.models.truck import Truck, TruckLoad
 
 __all__ = [
     "Aboard",
     "Bulk",
     "Configuration",
+    "Gear",
     "Hitch",
     "HitchLink",
     "HitchPart",
     "Known",
     "Machine",
     "MachinePart",
+    "MachinePoint",
     "Photo",
     "Thing",
     "Ticket",
     "Trailer",
     "TrailerAddition",
+    "TrailerAnchor",
     "TrailerAxle",
     "TrailerPart",
     "Truck",

@@ -226,6 +226,65 @@ class MachinePart(models.Model):
         return self.name
 
 
+class MachinePoint(models.Model):
+    """A place of a machine to tie it by, or one that must not be used; or a pair of them.
+
+    One that goes with a part is there while that part is on, or hidden by it.
+    """
+
+    class Kind(models.TextChoices):
+        EYE = "eye", "Marked tie-down eye"
+        FRAME = "frame", "Frame"
+        AXLE = "axle", "Axle"
+        DRAWBAR = "drawbar", "Drawbar"
+        HITCH = "hitch", "Hitch"
+        TORQUE_TUBE = "torque_tube", "Torque tube"
+        OTHER = "other", "Other strong place"
+        HANDLE = "handle", "Never: grab handle or step"
+        FLOOR = "floor", "Never: floor"
+        SEAT = "seat", "Never: operator's place"
+        HOSE = "hose", "Never: hoses or lines"
+        ARMS = "arms", "Never: loader arms over the hood"
+
+    FORBIDDEN = (Kind.HANDLE, Kind.FLOOR, Kind.SEAT, Kind.HOSE, Kind.ARMS)
+    """Places that give way or are crushed; common practice, no source."""
+
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="points")
+    name = models.CharField(max_length=60, help_text="Front axle, drawbar.")
+    kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.EYE)
+    ahead = LengthField("ahead of the mark", least="any")
+    off = LengthField(
+        "off the middle",
+        least="any",
+        help_text="To the machine's own left; with a minus to its right. Of a pair: to either "
+        "side.",
+    )
+    height = LengthField("above the ground", least="not_negative")
+    both = models.BooleanField("one on each side", default=True)
+    strength = MassField("holds", null=True, help_text="Where the maker says it.")
+    with_part = models.CharField(
+        "only with the part", max_length=80, blank=True, help_text="A part of the list above."
+    )
+    hidden_by = models.CharField("out of reach with the part", max_length=80, blank=True)
+    guess = models.BooleanField("a guess, not taped", default=False)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def forbidden(self) -> bool:
+        """Whether nothing may be hooked to it."""
+        return self.kind in self.FORBIDDEN
+
+    @property
+    def usable(self) -> bool:
+        """Whether a tie may be hooked to it."""
+        return not self.forbidden
+
+
 class Configuration(models.Model):
     """A machine with some of its removable parts on; the others are off."""
 

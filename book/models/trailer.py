@@ -255,3 +255,37 @@ class TrailerAddition(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class TrailerAnchor(models.Model):
+    """A place to hook a tie to, or a pair of them: one on each side."""
+
+    class Kind(models.TextChoices):
+        RING = "ring", "Ring"
+        STAKE_POCKET = "stake_pocket", "Stake pocket"
+        RAIL = "rail", "Rail"
+        WINCH = "winch", "Winch"
+        BULKHEAD = "bulkhead", "Headboard"
+        OTHER = "other", "Other"
+
+    trailer = models.ForeignKey(Trailer, on_delete=models.CASCADE, related_name="anchors")
+    name = models.CharField(max_length=60, help_text="Front ring.")
+    kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.RING)
+    tape = LengthField("behind the front edge", least="any")
+    off = LengthField(
+        "off the middle",
+        least="any",
+        help_text="To the left; with a minus to the right. Of a pair: to either side.",
+    )
+    both = models.BooleanField("one on each side", default=True)
+    wll = MassField("holds", null=True, help_text="What is stamped on it, each.")
+    height = LengthField(
+        "above the deck", null=True, least="any", help_text="Below it: with a minus."
+    )
+    guess = models.BooleanField("a guess, not taped", default=False)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return self.name

@@ -1,10 +1,33 @@
 """Tied down: what each tie holds in each direction, and what is left when any one fails.
 
 ``rope`` is where a tie runs, ``hold`` what ties hold together, ``findings`` the rule and what
-practice adds to it, ``report`` one call for a plan.
+practice adds to it, ``report`` one call for a plan. ``rack`` is the gear at hand, ``suggestion``
+the fewest ties of it that hold.
 """
 
 from mechanics.securing.findings import Finding
+from mechanics.securing.rack import RackPiece
 from mechanics.securing.report import ItemTied, SecuringReport, TieUse, secure
+from mechanics.securing.suggestion import (
+    Crossing,
+    Purchase,
+    Standard,
+    Suggestion,
+    suggest,
+    to_buy,
+)
 
-__all__ = ["Finding", "ItemTied", "SecuringReport", "TieUse", "secure"]
+__all__ = [
+    "Crossing",
+    "Finding",
+    "ItemTied",
+    "Purchase",
+    "RackPiece",
+    "SecuringReport",
+    "Standard",
+    "Suggestion",
+    "TieUse",
+    "secure",
+    "suggest",
+    "to_buy",
+]

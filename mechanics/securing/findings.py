@@ -19,8 +19,7 @@ from mechanics.securing.hold import (
     allowed,
     friction_of,
     held,
-    pulls,
-    rubbing_kg,
+    pushed,
 )
 from mechanics.securing.rope import UP, Rope
 from mechanics.ties import Securing, SecuringSchool
@@ -177,16 +176,22 @@ def _number(tied: Tied) -> Finding:
     return _least("securing.number", Measure.COUNT, len(tied.own), wanted, near=wanted)
 
 
+def corners_of(rope: Rope, item: Item) -> set[tuple[str, str]]:
+    """The corners that a tie pulls to: which way, and on which side of the machine's middle."""
+    off = rope.point.y - item.placement.left_m
+    middle = (item.width_m or 0.0) * MIDDLE
+    sides = {"left", "right"} if abs(off) <= middle else {"left" if off > 0 else "right"}
+    return {
+        ("forward" if leg.x < 0 else "rearward", side)
+        for leg in rope.legs
+        if leg.x
+        for side in sides
+    }
+
+
 def _corners(tied: Tied) -> Finding:
     """Ties that pull forward and rearward from either side of the machine's middle."""
-    corners = set()
-    middle = (tied.item.width_m or 0.0) * MIDDLE
-    for rope in tied.own:
-        off = rope.point.y - tied.item.placement.left_m
-        sides = {"left", "right"} if abs(off) <= middle else {"left" if off > 0 else "right"}
-        for leg in rope.legs:
-            if leg.x:
-                corners |= {("forward" if leg.x < 0 else "rearward", side) for side in sides}
+    corners = {corner for rope in tied.own for corner in corners_of(rope, tied.item)}
     stopping = {side for way, side in corners if way == "rearward"}
     status = Status.OK if len(corners) == 4 else Status.NEAR
     if len(tied.own) < 2 or len(stopping) == 1:
@@ -274,14 +279,6 @@ def _tips(tied: Tied) -> Iterator[Finding]:
         )
 
 
-def _pulled(tied: Tied, item: Item, own: Sequence[Rope], name: str) -> dict[str, float | None]:
-    """What an item's ties pull when it is pushed by the rule's g in a direction."""
-    mu = friction_of(tied.plan)
-    mass = item.mass_kg + item.mass_tolerance_kg
-    pushed = LIMITS[tied.securing.school][name] * mass
-    return pulls(own, tied.may, WAYS[name], pushed, rubbing_kg(own, mass, mu))
-
-
 def _sum(pulls_kg: Iterable[float | None]) -> float:
     """Pulls together; ``nan`` where one of them is not known."""
     return sum(math.nan if one is None else one for one in pulls_kg)
@@ -297,7 +294,7 @@ def _anchors(tied: Tied) -> Iterator[Finding]:
         pulled: dict[str, float | None] = {}
         for item in tied.plan.items:
             own = [rope for rope in tied.every if rope.tie.item == item.id]
-            pulled |= _pulled(tied, item, own, name)
+            pulled |= pushed(tied.plan, item, own, tied.may, name)
         by_way.append(pulled)
     for anchor in anchors.values():
         code = f"securing.anchor_{anchor.id}"
@@ -315,7 +312,7 @@ def _points(tied: Tied) -> Iterator[Finding]:
     strong = [point for point in points.values() if point.strength_kg is not None]
     if not strong:
         return
-    by_way = [_pulled(tied, tied.item, tied.own, name) for name in WAYS]
+    by_way = [pushed(tied.plan, tied.item, tied.own, tied.may, name) for name in WAYS]
     for point in strong:
         code = f"securing.point_{point.id}"
         at = [rope.tie.id for rope in tied.own if rope.machine_point.id == point.id]

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from mechanics.item import Item
 from mechanics.plan import Plan
 from mechanics.securing.rope import FORWARD, LEFT, REARWARD, RIGHT, UP, Rope, Vector, ropes
 from mechanics.ties import SecuringSchool
@@ -126,6 +127,19 @@ def pulls(
         else:
             found[one] = rope.stiffness * pulling[one] * left / stiff
     return found
+
+
+def pushed(
+    plan: Plan, item: Item, own: Sequence[Rope], may: Mapping[str, float | None], name: str
+) -> dict[str, float | None]:
+    """What an item's ties pull when it is pushed by the rule's g in a direction, by their ids.
+
+    A plan without ties is judged by the US rule here, having nothing to pull.
+    """
+    school = SecuringSchool.US_393 if plan.securing is None else plan.securing.school
+    mass = item.mass_kg + item.mass_tolerance_kg
+    rubs = rubbing_kg(own, mass, friction_of(plan))
+    return pulls(own, may, WAYS[name], LIMITS[school][name] * mass, rubs)
 
 
 def all_ropes(plan: Plan) -> tuple[Rope, ...]:

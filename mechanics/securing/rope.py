@@ -67,10 +67,15 @@ def ropes(plan: Plan, item: Item) -> tuple[Rope, ...]:
     """The ties of one item, in their order."""
     if plan.securing is None:
         return ()
-    return tuple(_rope(plan, item, tie) for tie in plan.securing.ties if tie.item == item.id)
+    return tuple(rope_of(plan, item, tie) for tie in plan.securing.ties if tie.item == item.id)
 
 
-def _rope(plan: Plan, item: Item, tie: Tie) -> Rope:
+def rope_of(plan: Plan, item: Item, tie: Tie) -> Rope:
+    """One tie of an item as it runs.
+
+    Raises:
+        InputError: both its ends are one place.
+    """
     anchors = {anchor.id: anchor for anchor in plan.trailer.anchors}
     machine_point = next(point for point in item.points if point.id == tie.point)
     point = Vector(
