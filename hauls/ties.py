@@ -6,7 +6,6 @@ from typing import Any, Final
 
 from msgspec import UNSET
 
-from book.figures import si
 from book.models import Configuration, Machine, MachinePoint, Trailer, TrailerAnchor
 from book.ties import Spot, points_there, spots
 from hauls.units import FileUnits

@@ -75,8 +75,9 @@ class Model:
     ) -> tuple[Outcome, list[float]]:
         """The solution that makes the objective smallest; empty where there is none.
 
-        An answer ``within`` so much of the smallest is good enough. ``start`` gives the first columns of a solution to begin the search from. One thread
-        and no randomness: the same model gives the same answer, unless time runs out.
+        An answer ``within`` so much of the smallest is good enough. ``start`` gives the first
+        columns of a solution to begin the search from. One thread and no randomness: the same
+        model gives the same answer, unless time runs out.
 
         Raises:
             SolverError: the solver failed.

@@ -4,8 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from typing import Final
 
 from mechanics.ties import TieKind
+
+BOUGHT: Final = "bought"
+"""The key of pieces that the rack does not have."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
