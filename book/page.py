@@ -31,11 +31,15 @@ from book.models import (
     Trailer,
     Truck,
 )
+from book.plan_view import PlanView
 from book.summary import ChainShown, Derived, Sum, chain_shown, derived, fluid_sources, sums
 from book.tolerances import Tolerances
 from measures import UnitSystem
 from measures.writing import write_given, write_length, write_mass
 from yards.access import YardRequest
+
+PLACED: Final = ("anchors", "points")
+"""Inner lists of places, which are filled on a drawing."""
 
 NEWEST: Final = 5
 """Tickets beside a thing's boxes; the others stand on its page of weighings."""
@@ -111,7 +115,8 @@ def _machine_figures(
 @dataclass(frozen=True, kw_only=True)
 class Sheet:
     """One sheet of the page: a group of boxes, or an inner list. ``filled`` is how many of its
-    boxes hold something, where it is folded away."""
+    boxes hold something, where it is folded away; ``plan`` is drawn over an inner list that is
+    filled on it, ``usual`` tells that usual rows are offered for it."""
 
     heading: str
     help: str
@@ -120,11 +125,16 @@ class Sheet:
     group: Group | None = None
     fields: Sequence[BoundField] = ()
     rows: Any = None
+    plan: PlanView | None = None
+    usual: bool = False
     filled: int = 0
 
 
-def sheets(kind: Kind, form: Any, rows: list[tuple[Rows, Any]]) -> list[Sheet]:
-    """Groups of boxes and inner lists in the order of the page."""
+def sheets(
+    kind: Kind, form: Any, rows: list[tuple[Rows, Any]], plan: PlanView | None = None
+) -> list[Sheet]:
+    """Groups of boxes and inner lists in the order of the page; ``plan`` is the drawing from
+    above."""
     sheets = []
     for group in kind.groups:
         fields = [form[name] for name in group.fields]
@@ -144,6 +154,8 @@ def sheets(kind: Kind, form: Any, rows: list[tuple[Rows, Any]]) -> list[Sheet]:
             heading=row.heading,
             help=row.help,
             rows=formset,
+            plan=plan if row.prefix in PLACED else None,
+            usual=row.prefix in PLACED and not formset.initial_form_count(),
             folded=row.folded,
             open=bool(formset.initial_form_count())
             or any(f.has_changed() for f in formset.forms if formset.is_bound)

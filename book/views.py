@@ -23,10 +23,12 @@ from book.models import (
     Truck,
 )
 from book.page import Aside, Sheet, beside, sheets
+from book.plan_view import plan_view
 from book.services.things import (
     StaleThing,
     copy_thing,
     is_set_up,
+    put_usual_places,
     remove_thing,
     save_thing,
 )
@@ -184,7 +186,12 @@ def _page(
         thing=thing,
         name=thing.name if thing else "",
         form=form,
-        sheets=sheets(kind, form, rows),
+        sheets=sheets(
+            kind,
+            form,
+            rows,
+            plan_view(thing, request.user.unit_system, Tolerances.of(request.yard)),
+        ),
         version=thing.version if thing else "",
         may_change=request.role.plans,
         aside=beside(thing, request, ticket_form) if thing else None,
@@ -260,6 +267,27 @@ def copy(request: YardRequest, slug: str, pk: int) -> HttpResponse:
 
 @require_POST
 @planners
+def usual_places(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """Give a trailer its usual anchors, or a machine its usual points: guesses, to be taped."""
+    kind = kind_of(slug)
+    thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
+    try:
+        put = put_usual_places(thing, version=request.POST.get("version"), user=request.user)
+    except StaleThing:
+        messages.error(request, f"Somebody changed {thing.name} in between. Look again first.")
+    else:
+        if put:
+            messages.success(request, f"{put} rows put as guesses. Tape them when you can.")
+        else:
+            messages.error(
+                request,
+                "Its length and width are wanted first: then it is known where usual ones are.",
+            )
+    return redirect("edit_thing", kind.slug, thing.pk)
+
+
+@require_POST
+@planners
 def remove(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     """Take a thing out of the book; hauls planned with it keep their numbers."""
     kind = kind_of(slug)
@@ -285,14 +313,15 @@ def tolerances(request: YardRequest) -> HttpResponse:
     initial = {n: f"{getattr(now, n):g}" for n in PERCENTS}
     initial |= {n: getattr(now, n) for n in QUANTITIES}
     form = TolerancesForm(data, units=units, initial=initial)
-    rules = RulesForm(data, initial=RulesForm.initial_of(yard.rules))
-    stamp = json.dumps([yard.tolerances, yard.rules], sort_keys=True)
+    rules = RulesForm(data, initial=RulesForm.initial_of(yard.rules, yard.securing_school))
+    stamp = json.dumps([yard.tolerances, yard.rules, yard.securing_school], sort_keys=True)
     behind = data is not None and data.get("stamp") != stamp
     # both are asked, so that every box that is wrong says so at once
     if data is not None and all([form.is_valid(), rules.is_valid()]) and not behind:
         yard.tolerances = Tolerances(**form.cleaned_data).own()
         yard.rules = rules.rules()
-        yard.save(update_fields=["tolerances", "rules"])
+        yard.securing_school = rules.cleaned_data["securing"]
+        yard.save(update_fields=["tolerances", "rules", "securing_school"])
         messages.success(request, "Saved. Hauls keep what they were planned with until asked.")
         return redirect("tolerances")
     wrong = bool(form.errors or rules.errors)

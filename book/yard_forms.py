@@ -13,6 +13,7 @@ from measures import Quantity, UnitSystem
 from measures.writing import write_given
 from mechanics.rules import TongueSchool, TrailerGvwrSchool
 from wording.schools import GVWR_LABELS, GVWR_REASONS, school_words
+from wording.securing import SCHOOL_NOTES, SCHOOLS
 
 LABELS: Final = {
     "plate_percent": "Plate, % of the mass",
@@ -97,15 +98,30 @@ class RulesForm(forms.Form):
         widget=forms.Select(attrs={"class": "form-select"}),
     )
 
+    securing = forms.ChoiceField(
+        label="Ties are held against",
+        required=False,
+        choices=[
+            ("", "the US rule in pounds, EN 12195-1 in kilograms"),
+            *(
+                (school.value, f"{words}: {SCHOOL_NOTES[school]}")
+                for school, words in SCHOOLS.items()
+            ),
+        ],
+        help_text="Each haul may choose another. Local rules prevail.",
+        widget=forms.Select(attrs={"class": "form-select"}),
+    )
+
     @staticmethod
-    def initial_of(own: dict[str, Any]) -> dict[str, Any]:
-        """What the boxes show of a yard's rules."""
+    def initial_of(own: dict[str, Any], securing: str) -> dict[str, Any]:
+        """What the boxes show of a yard's rules, and of the rule for its ties."""
         shares: dict[str, Any] = {
             n: f"{own[n] * 100:g}" for n in ("share_min", "share_max") if n in own
         }
         return {
             "tongue": own.get("tongue", TongueSchool.DEFAULT.value),
             "trailer_gvwr": own.get("trailer_gvwr", TrailerGvwrSchool.WHOLE.value),
+            "securing": securing,
             **shares,
         }
 

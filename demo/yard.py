@@ -35,6 +35,7 @@ from book.services.photos import attach
 from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
 from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
+from demo.tying import make_anchors, make_gear, make_points, tied
 from demo.weighings import make_weighings
 from hauls.loads import Load
 from hauls.models import Haul
@@ -73,7 +74,11 @@ def make_demo_yard() -> bool:
         trailers = [_trailer(yard, entry, parts) for entry in TRAILERS]
         machines = [_machine(yard, entry) for entry in MACHINES]
         bulk = [_bulk(yard, entry) for entry in BULK]
-        made += [*trailers, *machines, *bulk]
+        for trailer in trailers:
+            make_anchors(trailer)
+        for machine in machines:
+            make_points(machine)
+        made += [*trailers, *machines, *bulk, *make_gear(yard)]
         for thing in made:
             keep(thing)
     loads = _loads(machines, bulk)
@@ -171,7 +176,7 @@ def _place(haul: Haul, entry: dict[str, Any], user: User) -> None:
     for place, key in ((Place.LOADING, "site"), (Place.UNLOADING, "unloading")):
         if key in entry:
             draft = draft.with_site(Site(**entry[key]), place)
-    save_haul(haul, draft, base=haul.revision, user=user)
+    save_haul(haul, tied(haul, draft), base=haul.revision, user=user)
     # the yard's story begins here: there is nothing before it to go back to
     haul.steps.all().delete()
     Haul.objects.filter(pk=haul.pk).update(step=0)

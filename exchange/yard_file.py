@@ -18,6 +18,7 @@ from book.yardfile import FORMAT, MAX_THINGS, SHAPES, YardFileError, dump_yard, 
 from hauls.models import Haul, HaulItem
 from mechanics.errors import MechanicsError
 from mechanics.report import evaluate
+from mechanics.ties import SecuringSchool
 from planfile.draft import Draft
 from planfile.errors import PlanFileError
 from planfile.reading import read_rules
@@ -31,6 +32,7 @@ KEYS: Final = (
     "name",
     "tolerances",
     "rules",
+    "securing_school",
     *SHAPES,
     "hauls",
     "tickets",
@@ -46,6 +48,7 @@ def dump_whole(yard: Yard, *, photos: bool) -> dict[str, Any]:
         "name": yard.name,
         "tolerances": yard.tolerances,
         "rules": yard.rules,
+        "securing_school": yard.securing_school,
         **dict(dump_yard(yard)),
         "hauls": [_dump_haul(haul) for haul in _hauls(yard)],
     }
@@ -181,6 +184,7 @@ def _load_whole(
             _load_photo(entry, thing, user, f"photos[{n}]", problems, kept)
         _load_tolerances(document.get("tolerances", {}), yard, problems)
         _load_rules(document.get("rules", {}), yard, problems)
+        _load_school(document.get("securing_school", ""), yard, problems)
         if problems:
             raise YardFileError(problems)
         for thing in things:
@@ -212,6 +216,16 @@ def _load_rules(own: Any, yard: Yard, problems: list[str]) -> None:
     if own:
         yard.rules = own
         yard.save(update_fields=["rules"])
+
+
+def _load_school(word: Any, yard: Yard, problems: list[str]) -> None:
+    """The rule that the yard's ties are held against."""
+    words = [school.value for school in SecuringSchool]
+    if word not in ("", *words):
+        problems.append(f"securing_school: expected one of {', '.join(words)}, or nothing")
+    elif word:
+        yard.securing_school = word
+        yard.save(update_fields=["securing_school"])
 
 
 def _load_haul(entry: Any, yard: Yard, user: User, path: str, problems: list[str]) -> bool:

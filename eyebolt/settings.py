@@ -69,6 +69,7 @@ INSTALLED_APPS = [
     "aspects.level",
     "aspects.frame",
     "aspects.on_off",
+    "aspects.tied_down",
     "aspects.what_if",
     "aspects.figures",
     "weighing",

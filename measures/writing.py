@@ -146,9 +146,9 @@ def write_rate(kg_per_m: float, system: UnitSystem) -> str:
     return f"{write_number(kg_per_m / system.kg * M_PER_IN)} lb/in"
 
 
-def write_percent(share: float) -> str:
-    """A share to a tenth of a percent: ``13.7 %``."""
-    return f"{write_number(share * 100, 1)} %"
+def write_percent(share: float, digits: int = 1) -> str:
+    """A share to a tenth of a percent: ``13.7 %``; to a whole one with no ``digits``."""
+    return f"{write_number(share * 100, digits)} %"
 
 
 def write_share_against(share: float, limit: float) -> str:

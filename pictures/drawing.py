@@ -15,12 +15,19 @@ from measures.writing import UnitSystem, write_inches, write_number
 from mechanics.attitude import Attitude
 from mechanics.checks import Status
 from mechanics.codes import Family
-from mechanics.item import Item
 from mechanics.plan import Plan
 from mechanics.report import Report, evaluate
 from mechanics.standing import piece_at
 from mechanics.trailer import Deck
 from mechanics.windows import Window
+from pictures.machines import (
+    WIDTH_M,
+    Body,
+    body_of,
+    item_height_m,
+    outline_of,
+    tyres_above,
+)
 from pictures.outfit import (
     ABOVE_Y,
     GROUND_Y,
@@ -30,12 +37,9 @@ from pictures.outfit import (
     AboveFrame,
     Frame,
     Outfit,
-    Shape,
-    Wheel,
     deck_width_m,
     draw_outfit,
 )
-from pictures.outlines import machine_outline
 from pictures.pads import PAD_HEIGHT, PAD_TOP, PAD_WIDTH, Pad, load_pads, spread
 from pictures.svg import Attributes, Box, moved, path
 from pictures.tapes import WINDOW_OUT, Band, EndLabel, Tape, bands, close_up
@@ -48,8 +52,6 @@ LANE, LANE_BAR = 11, 9
 MOST_LANES = 6
 """Items that get a lane of their own; with more, only the one in hand has its window."""
 
-TYRE_M = 0.3
-"""Width of a tyre seen from above."""
 
 ROAD_WIDTH_M = 102 * 0.0254
 """Widest without a permit in the US (23 CFR 658.15, from memory); others differ."""
@@ -112,14 +114,6 @@ class Tilt:
     words: str
     bumper: tuple[float, float]
     ball: tuple[float, float]
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Body:
-    """A machine in side view."""
-
-    shapes: tuple[Shape, ...]
-    wheels: tuple[Wheel, ...]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -282,11 +276,6 @@ class Drawing:
         )
 
 
-def item_height_m(item: Item) -> float:
-    """How high it is drawn: its height, or a usual one for its length."""
-    return item.height_m or min(2.4, 0.8 + 0.4 * (item.front_m + item.rear_m))
-
-
 def draw(
     report: Report,
     *,
@@ -388,16 +377,15 @@ def _item(
     item = report.plan.items[index]
     start = report.plan.trailer.deck.start_m
     mark = start + item.placement.reference_m
-    height = item_height_m(item)
-    outline = machine_outline(drawn.shape, item.front_m, item.rear_m, height, drawn.wheelbase_m)
+    height, outline = item_height_m(item), outline_of(item, drawn)
 
-    def at(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
-        return [
-            (frame.x(mark + item.direction * ahead), frame.y(frame.deck_height + up))
-            for ahead, up in points
-        ]
+    def along(ahead: float) -> float:
+        return above.x(mark + item.direction * ahead)
 
-    width = item.width_m or 1.5
+    def at(ahead: float, up: float) -> tuple[float, float]:
+        return frame.x(mark + item.direction * ahead), frame.y(frame.deck_height + up)
+
+    width = item.width_m or WIDTH_M
     balance_up = item.cg.height_m or height * 0.38
     balance = start + item.balance_tape_m
     foremost, rearmost = frame.x(start + item.foremost_m), frame.x(start + item.rearmost_m)
@@ -413,19 +401,7 @@ def _item(
         name=item.called,
         mass=f"{write_number(item.mass_kg / unit.kg)} {unit.mass_unit}",
         tolerance=tolerance,
-        body=Body(
-            shapes=tuple(
-                Shape(data=path(at(points)), style=style) for style, points in outline.shapes
-            ),
-            wheels=tuple(
-                Wheel(
-                    x=frame.x(mark + item.direction * ahead),
-                    y=frame.y(frame.deck_height + radius),
-                    radius=radius * frame.scale,
-                )
-                for ahead, radius in outline.wheels
-            ),
-        ),
+        body=body_of(outline, at, frame.scale),
         balance_x=frame.x(balance),
         balance_y=frame.y(frame.deck_height + balance_up),
         label_x=(foremost + rearmost) / 2,
@@ -437,18 +413,7 @@ def _item(
         grip_bottom=frame.y(frame.deck_height),
         above_x=above.x(start + item.foremost_m),
         above_y=across - width / 2 * above.scale,
-        above_tyres=tuple(
-            Box(
-                x=above.x(mark + item.direction * ahead) - radius * above.scale,
-                y=across
-                + side * width / 2 * above.scale
-                - (0 if side < 0 else TYRE_M * above.scale),
-                width=2 * radius * above.scale,
-                height=TYRE_M * above.scale,
-            )
-            for ahead, radius in outline.wheels
-            for side in (-1, 1)
-        ),
+        above_tyres=tyres_above(outline, along, across, width, above.scale),
         above_width=(item.front_m + item.rear_m) * above.scale,
         above_height=width * above.scale,
         above_balance_x=above.x(balance),

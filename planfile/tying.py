@@ -18,6 +18,9 @@ from planfile.document import Securing, Tie
 GUESS: Final = "guess"
 """Where an anchor or a point is not taped, in its ``extra`` object."""
 
+JOINED: Final = " + "
+"""Between the names of a tie's pieces, which may hold commas of their own."""
+
 FORBIDDEN: Final = "never_tie"
 """Where an item's places that must not be used stand in its ``extra`` object."""
 

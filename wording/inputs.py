@@ -24,6 +24,8 @@ INPUTS: Final = {
     "truck.gcwr": "the combination rating (GCWR)",
     "truck.ride": "the truck's ball height and springs",
     "hitch.ball_diameter": "the size of the ball",
+    "securing": "how it is tied down",
+    "securing.ties[].wll": "what tie {} holds",
 }
 
 METRIC_INPUTS: Final = {

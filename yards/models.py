@@ -70,6 +70,9 @@ class Yard(models.Model):
     rules = models.JSONField(default=dict, blank=True)
     """The schools that its new hauls are judged by, where they differ from the usual; the
     ``rules`` object of a plan file."""
+    securing_school = models.CharField(max_length=8, blank=True)
+    """The rule that ties of its hauls are held against, a word of the plan format; empty: by the
+    units of the haul."""
     members = models.ManyToManyField(User, through="Membership", related_name="yards")
 
     def __str__(self) -> str:

@@ -22,9 +22,9 @@ from mechanics.loading.terrain import Part
 from mechanics.plan import Plan
 from mechanics.tail import RampKind
 from mechanics.trailer import Trailer
-from pictures.drawing import item_height_m, turned
+from pictures.drawing import turned
+from pictures.machines import Body, body_of, item_height_m, outline_of
 from pictures.outfit import GROUND_Y, WIDTH, Outfit, Shape, Wheel, draw_outfit
-from pictures.outlines import machine_outline
 from pictures.pads import PAD_HEIGHT, PAD_TOP, PAD_WIDTH, spread
 from pictures.svg import Attributes, Box, path
 from planfile.draft import Drawn, Look
@@ -124,7 +124,7 @@ class Scene:
     wheels: tuple[Wheel, ...]
     balance: Attributes
     grip: Attributes
-    others: tuple[tuple[tuple[Shape, ...], tuple[Wheel, ...]], ...]
+    others: tuple[Body, ...]
     ground: str
     stand: str
     pads: tuple[Pad, ...]
@@ -214,8 +214,8 @@ class Painter:
             top=self._top(),
             bottom=PAD_TOP + PAD_HEIGHT + 50,
             outfit=self.outfit,
-            machine=body[0],
-            wheels=body[1],
+            machine=body.shapes,
+            wheels=body.wheels,
             balance=Attributes(
                 f"translate({-self.walk.machine.balance_m * frame.scale:.1f} "
                 f"{-self.walk.machine.height_m * frame.scale:.1f})"
@@ -253,31 +253,14 @@ class Painter:
         stance = self.path.lowest.stance
         return Attributes(f"translate({self.frame.x(stance.lead_x):.1f} {GROUND_Y + 1})")
 
-    def _body(self, item: Item, drawn: Drawn) -> tuple[tuple[Shape, ...], tuple[Wheel, ...]]:
+    def _body(self, item: Item, drawn: Drawn) -> Body:
         """The machine about its trailing contact: rearward and down are positive."""
         scale, machine = self.frame.scale, self.walk.machine
-        outline = machine_outline(
-            drawn.shape,
-            item.front_m,
-            item.rear_m,
-            item_height_m(item),
-            drawn.wheelbase_m,
-            self._carried(item),
-        )
-        way = -item.direction
 
-        def at(ahead: float, up: float) -> tuple[float, float]:
-            return -(machine.mark_m + way * ahead) * scale, -up * scale
+        def put(ahead: float, up: float) -> tuple[float, float]:
+            return -(machine.mark_m - item.direction * ahead) * scale, -up * scale
 
-        shapes = tuple(
-            Shape(data=path([at(*point) for point in points]), style=style)
-            for style, points in outline.shapes
-        )
-        wheels = []
-        for ahead, radius in outline.wheels:
-            x, y = at(ahead, radius)
-            wheels.append(Wheel(x=x, y=y, radius=radius * scale))
-        return shapes, tuple(wheels)
+        return body_of(outline_of(item, drawn, self._carried(item)), put, scale)
 
     def _carried(self, item: Item) -> float:
         """How high the bucket is held on the way: as it was taped, or as people usually do."""
@@ -293,30 +276,16 @@ class Painter:
         height = item_height_m(item) * scale
         return Box(x=left, y=-height, width=right - left, height=height).svg
 
-    def _standing(self, item: Item) -> tuple[tuple[Shape, ...], tuple[Wheel, ...]]:
+    def _standing(self, item: Item) -> Body:
         """An item that is aboard already, where it stands."""
         frame = self.frame
         index = next(n for n, one in enumerate(self.plan.items) if one is item)
-        drawn = self.drawn[index]
-        outline = machine_outline(
-            drawn.shape, item.front_m, item.rear_m, item_height_m(item), drawn.wheelbase_m
-        )
         mark = self.plan.trailer.deck.start_m + item.placement.reference_m
 
-        def at(ahead: float, up: float) -> tuple[float, float]:
+        def put(ahead: float, up: float) -> tuple[float, float]:
             return frame.x(mark + item.direction * ahead), frame.y(frame.deck_height + up)
 
-        wheels = []
-        for ahead, radius in outline.wheels:
-            x, y = at(ahead, radius)
-            wheels.append(Wheel(x=x, y=y, radius=radius * frame.scale))
-        return (
-            tuple(
-                Shape(data=path([at(*point) for point in points]), style=style)
-                for style, points in outline.shapes
-            ),
-            tuple(wheels),
-        )
+        return body_of(outline_of(item, self.drawn[index]), put, frame.scale)
 
     def _ground(self, foot: float, rise: float) -> str:
         """The ground under the outfit, and the bank or blocks that the ramp's foot stands on."""

@@ -11,6 +11,7 @@ from django.forms import ModelForm
 from book.forms import link_parts
 from book.history import keep, note, recorded
 from book.models import Configuration, Hitch, HitchPart, Machine, Thing, Trailer, Truck
+from book.ties import usual_anchors, usual_points
 from book.yardfile import dump_thing, load_thing
 from yards.models import User, Yard
 
@@ -148,6 +149,27 @@ def remove_thing(thing: Thing, *, version: str | None, user: User) -> None:
         thing.delete()
     for file in photos:
         file.delete(save=False)
+
+
+def put_usual_places(thing: Thing, *, version: str | None, user: User) -> int:
+    """Give a trailer without anchors, or a machine without points, the usual ones; how many rows.
+
+    Raises:
+        StaleThing: it has moved on since the page was drawn; nothing is stored.
+    """
+    rows: list[Any] = []
+    if isinstance(thing, Trailer) and not thing.anchors.exists():
+        rows = list(usual_anchors(thing))
+    elif isinstance(thing, Machine) and not thing.points.exists():
+        rows = list(usual_points(thing))
+    if not rows:
+        return 0
+    with recorded(yard=thing.yard, user=user, why="Usual places to tie to, as guesses"):
+        _claim(thing, version)
+        for row in rows:
+            row.save()
+        keep(thing)
+    return len(rows)
 
 
 def is_set_up(yard: Yard) -> bool:

@@ -94,6 +94,26 @@ def held(
     return Held(capacity_kg=capacity + rubbing, rubbing_kg=rubbing)
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Pull:
+    """What one tie does when what it belongs to is held at its most: what it pulls, and the part
+    of that along the way."""
+
+    tie: str
+    pull_kg: float
+    part: float
+
+
+def at_most(own: Sequence[Rope], may: Mapping[str, float | None], way: Vector) -> tuple[Pull, ...]:
+    """Each tie that pulls when the first of them has reached what it may; empty where none does,
+    or one that would has no known limit."""
+    pulling = [(rope, c) for rope in own if (c := rope.share(way)) > 0]
+    if not pulling or any(may[rope.tie.id] is None for rope, _ in pulling):
+        return ()
+    moved = min((may[r.tie.id] or 0.0) / (r.stiffness * c) for r, c in pulling)
+    return tuple(Pull(tie=r.tie.id, pull_kg=r.stiffness * moved * c, part=c) for r, c in pulling)
+
+
 def rubbing_kg(own: Sequence[Rope], mass_kg: float, mu: float) -> float:
     """What friction holds, with the ties' pretension pressing down."""
     if mu == 0:

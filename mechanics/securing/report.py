@@ -91,6 +91,26 @@ def secure(plan: Plan, school: SecuringSchool) -> SecuringReport:
     return SecuringReport(school=securing.school, items=tuple(found))
 
 
+def tied_of(plan: Plan, item_id: str) -> Tied:
+    """One item with its ties, to look into what a finding comes from.
+
+    Raises:
+        KeyError: there is no such item, or the plan says nothing of ties.
+    """
+    item = plan.item(item_id)
+    if plan.securing is None:
+        raise KeyError("securing")
+    every = all_ropes(plan)
+    return Tied(
+        plan=plan,
+        item=item,
+        securing=plan.securing,
+        own=tuple(rope for rope in every if rope.tie.item == item_id),
+        every=every,
+        may=allowed(every),
+    )
+
+
 def _uses(tied: Tied, may: dict[str, float | None]) -> dict[str, dict[str, float | None]]:
     """Each tie's pull over what it may pull, by direction, when pushed by the rule's g."""
     mu = friction_of(tied.plan)

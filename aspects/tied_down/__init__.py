@@ -1,0 +1,1 @@
+"""Tied down: which tie from where to where, and what they hold."""

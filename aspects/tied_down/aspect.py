@@ -1,0 +1,16 @@
+"""Tied down: which tie from where to where."""
+
+from aspects.registry import Aspect
+from aspects.tied_down.panel import panel
+
+ASPECTS = (
+    Aspect(
+        slug="tied_down",
+        title="Tied down",
+        order=37,
+        address="haul_tied",
+        urls="aspects.tied_down.urls",
+        panel=panel,
+        looks=("haul_tied", "haul_tied_list", "haul_tied_tick"),
+    ),
+)

@@ -1,0 +1,220 @@
+"""The driver's list: what to do to each machine, the ties in the order to put them on."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Final
+
+from django.urls import reverse
+from msgspec import UnsetType
+
+from aspects.tied_down.models import Tick
+from aspects.tied_down.page import school_of
+from book.models import Photo
+from hauls.loads import linked_loads
+from hauls.models import Haul
+from hauls.premove import RoadCheck, chores, road_checks
+from hauls.rack import Rack
+from hauls.tying import securing_of
+from measures.writing import UnitSystem, in_units_of, write_mass
+from mechanics.errors import InputError
+from mechanics.plan import Plan
+from mechanics.securing import secure
+from planfile.document import Tie
+from planfile.tying import JOINED, kept_of
+from wording.securing import SCHOOLS
+from wording.statuses import STATUS_WORDS
+
+AGAIN: Final = "First stop, after about 20 minutes and within {50 miles|80 km}"
+"""When ties are tightened again."""
+
+AGAIN_SOURCE: Final = (
+    "{Within 50 miles, then at every change of duty, 3 hours or 150 miles|Within 80 km, then at "
+    "every change of duty, 3 hours or 240 km} (49 CFR 392.9, from memory)."
+)
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Line:
+    """Something to tick off: who has, and when."""
+
+    key: str
+    words: str
+    detail: str = ""
+    number: int = 0
+    photo: int = 0
+    todo: tuple[str, ...] = ()
+    fault: str = ""
+    done: bool = False
+    by: str = ""
+    at: datetime | None = None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class MachineList:
+    """What to do to one machine, and how it stands against the road."""
+
+    name: str
+    lines: tuple[Line, ...]
+    road: tuple[RoadCheck, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class ListPage:
+    """The driver's list whole."""
+
+    status: str
+    verdict_words: str
+    machines: list[MachineList]
+    ties: list[Line]
+    again: list[Line]
+    again_source: str
+    total: int
+    ticked: int
+    back: str
+    tick_address: str
+    missing: str = ""
+
+
+def list_page(haul: Haul, unit: UnitSystem, missing: str = "") -> ListPage:
+    """The list as the haul is planned now; ``missing`` tells of a line that is no longer on it."""
+    plan, draft, loads = haul.draft.plan, haul.draft, linked_loads(haul)
+    ticks = {t.key: t for t in Tick.objects.filter(haul=haul).select_related("by")}
+    machines = []
+    for item, drawn in zip(plan.items, draft.drawn, strict=True):
+        load = loads.get(item.id)
+        lines = tuple(
+            _ticked(Line(key=key_of("move", item.id, one.key, one.words), words=one.words), ticks)
+            for one in chores(item, drawn, load)
+        )
+        machines.append(
+            MachineList(name=item.called, lines=lines, road=road_checks(plan, item, unit))
+        )
+    ties = [_ticked(line, ticks) for line in _ties(haul, unit)]
+    again = [_ticked(line, ticks) for line in _again(haul, unit)]
+    every = [line for one in machines for line in one.lines] + ties + again
+    status, words = _verdict(haul, plan)
+    return ListPage(
+        status=status,
+        verdict_words=words,
+        machines=machines,
+        ties=ties,
+        again=again,
+        again_source=in_units_of(AGAIN_SOURCE, unit),
+        total=len(every),
+        ticked=sum(line.done for line in every),
+        back=reverse("haul_tied", args=[haul.pk]),
+        tick_address=reverse("haul_tied_tick", args=[haul.pk]),
+        missing=missing,
+    )
+
+
+def key_of(kind: str, *parts: str) -> str:
+    """A line's key: changes whenever what it says does."""
+    digest = hashlib.sha256("\n".join(parts).encode()).hexdigest()[:16]
+    return f"{kind}:{digest}"
+
+
+def keys_of(page: ListPage) -> frozenset[str]:
+    """Every line that can be ticked."""
+    machines = [line for one in page.machines for line in one.lines]
+    return frozenset(line.key for line in (*machines, *page.ties, *page.again))
+
+
+def _ticked(line: Line, ticks: Mapping[str, Tick]) -> Line:
+    tick = ticks.get(line.key)
+    if tick is None:
+        return line
+    by = tick.by.shown_name if tick.by else "somebody no longer here"
+    return replace(line, done=True, by=by, at=tick.at)
+
+
+def _verdict(haul: Haul, plan: Plan) -> tuple[str, str]:
+    if plan.securing is None or not plan.securing.ties:
+        return "unknown", "Nothing is planned to tie it down."
+    school = school_of(haul)
+    try:
+        found = secure(plan, school).verdict
+    except InputError as error:
+        return "unknown", str(error)
+    return found.value, f"{STATUS_WORDS[found]} by the {SCHOOLS[school]}"
+
+
+def _ties(haul: Haul, unit: UnitSystem) -> list[Line]:
+    draft, securing = haul.draft, securing_of(haul.draft)
+    plan = draft.plan
+    rack = Rack.of(haul.yard, securing)
+    faults = rack.faults(securing.ties, draft.units.mass.kg)
+    photos = _photos(haul)
+    found = []
+    for number, tie in enumerate(securing.ties, 1):
+        kept = kept_of(tie)
+        gear = JOINED.join(kept.pieces) or str(tie.name or tie.kind)
+        own = next(t for t in plan.securing.ties if t.id == tie.id) if plan.securing else None
+        limit = "" if own is None or own.wll_kg is None else write_mass(own.wll_kg, unit)
+        item = plan.item(tie.item)
+        to = str(tie.anchor) if isinstance(tie.over, UnsetType) else f"{tie.anchor}, {tie.over}"
+        words = f"{tie.point} to {to}"
+        if len(plan.items) > 1:
+            words = f"{item.called}: {words}"
+        found.append(
+            Line(
+                key=key_of("tie", tie.id, words, gear),
+                number=number,
+                words=words,
+                detail=f"{gear}{f', {limit}' if limit else ', limit not known'}",
+                photo=_photo_for(tie, photos),
+                todo=_todo(tie, kept.answers),
+                fault=" ".join(f.words for f in faults if f.tie == tie.id),
+            )
+        )
+    return found
+
+
+def _todo(tie: Tie, answers: Mapping[str, str]) -> tuple[str, ...]:
+    """What practice wants of every tie, less what was said to be so."""
+    found = []
+    if answers.get("hooks") != "latched":
+        found.append("hooks up and over")
+    if tie.kind == "strap":
+        if answers.get("edge") != "none":
+            found.append("pad the edge under it")
+        found.append("no twist, loose end tied")
+    else:
+        found.append("binder over centre and tied, loose chain wrapped")
+    return tuple(found)
+
+
+def _again(haul: Haul, unit: UnitSystem) -> list[Line]:
+    if not securing_of(haul.draft).ties:
+        return []
+    words = in_units_of(AGAIN, unit)
+    return [
+        Line(
+            key=key_of("again", words),
+            words=f"{words}: tighten every tie, look at every hook",
+        )
+    ]
+
+
+def _photos(haul: Haul) -> dict[str, list[Photo]]:
+    """Photos of the machines of a haul with captions, by item id."""
+    found = {}
+    for item_id, load in linked_loads(haul).items():
+        if load.machine is not None:
+            found[item_id] = [photo for photo in load.machine.photos.all() if photo.caption]
+    return found
+
+
+def _photo_for(tie: Tie, photos: Mapping[str, Sequence[Photo]]) -> int:
+    """The photo whose caption names the tie's point, or the pair it belongs to; 0: none."""
+    point = tie.point.lower()
+    pair = point.removesuffix(" left").removesuffix(" right")
+    for name in (point, pair):
+        for photo in photos.get(tie.item, ()):
+            if name in photo.caption.lower():
+                return photo.pk
+    return 0

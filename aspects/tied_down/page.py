@@ -1,0 +1,495 @@
+"""The page of tying down: the deck, its ties, what they hold, what they are made of."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any, Final
+from urllib.parse import urlencode
+
+from django.urls import reverse
+
+from aspects.tied_down.scene import Held, Painter, Scene
+from aspects.tied_down.words import RingFigure, Said, barred, ring, said
+from book.gear import gear_limit
+from book.kinds import slug_of
+from book.models import Gear, MachinePoint
+from hauls.loads import linked_loads
+from hauls.models import Haul
+from hauls.rack import Fault, Rack
+from hauls.tying import CROSSINGS, crossing_of, securing_of
+from measures.writing import UnitSystem, write_length, write_mass, write_number
+from mechanics.checks import Status
+from mechanics.errors import InputError
+from mechanics.plan import Plan
+from mechanics.securing import ItemTied, SecuringReport, TieUse, secure
+from mechanics.securing.report import tied_of
+from mechanics.ties import SecuringSchool
+from planfile.document import Securing
+from planfile.draft import Draft
+from planfile.tying import JOINED, guessed, kept_of
+from wording.securing import KIND_WORDS, SCHOOL_NOTES, SCHOOLS, FindingRow, Teller
+
+QUESTIONS: Final[dict[str, tuple[str, tuple[tuple[str, str], ...]]]] = {
+    "edge": (
+        "Edge under the strap",
+        (("", "not asked yet"), ("none", "runs over none"), ("padded", "padded"), ("bare", "bare")),
+    ),
+    "hooks": (
+        "Hooks",
+        (
+            ("", "not asked yet"),
+            ("up", "up and over: slack does not drop them"),
+            ("latched", "with a latch"),
+            ("loose", "may drop out when slack"),
+        ),
+    ),
+    "slack": (
+        "Loose end",
+        (("", "not asked yet"), ("secured", "wrapped and tied"), ("loose", "hangs free")),
+    ),
+}
+"""What is asked about a tie and remembered; it changes no figure."""
+
+NEVER_WORDS: Final = {
+    kind.value: str(kind.label).removeprefix("Never: ") for kind in MachinePoint.FORBIDDEN
+}
+"""What places that must not be used are."""
+
+CROSSING_WORDS: Final = {
+    "either": "either way",
+    "crossed": "crossed: they hold better sideways",
+    "straight": "straight, each to its own side",
+}
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Choice:
+    """One of several items to look at."""
+
+    words: str
+    address: str
+    here: bool
+    status: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Option:
+    """Something to choose in a box."""
+
+    value: str
+    words: str
+    chosen: bool = False
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Question:
+    """One thing asked about a tie, with its answers."""
+
+    name: str
+    words: str
+    options: tuple[Option, ...]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class TieRow:
+    """A tie in the table: where it runs, of what, what that holds."""
+
+    id: str
+    number: int
+    point: str
+    anchor: str
+    gear: str
+    limit: str
+    length: str
+    fault: str
+    running: tuple[Option, ...]
+    joining: tuple[tuple[Option, ...], ...]
+    questions: tuple[Question, ...]
+    answered: tuple[str, ...]
+    loose: tuple[str, ...]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Wanted:
+    """Something that is not known or only guessed, and where the book has room for it."""
+
+    words: str
+    address: str
+    status: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Told:
+    """What came of a suggestion: a sentence, what it lacks, what to buy."""
+
+    status: str
+    first: str
+    lacks: tuple[str, ...] = ()
+    buy: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class TiedPage:
+    """Everything the page shows; without a ``scene`` there is nothing to tie down."""
+
+    said: Said
+    machines: list[Choice]
+    item: str
+    item_name: str
+    scene: Scene | None = None
+    rows: list[FindingRow] = field(default_factory=list)
+    more: list[FindingRow] = field(default_factory=list)
+    ring: tuple[RingFigure, ...] = ()
+    ties: list[TieRow] = field(default_factory=list)
+    others: int = 0
+    points: list[Option] = field(default_factory=list)
+    anchors: list[Option] = field(default_factory=list)
+    schools: list[Option] = field(default_factory=list)
+    crossings: list[Option] = field(default_factory=list)
+    school_note: str = ""
+    friction: str = ""
+    bulkhead: bool = False
+    wanted: list[Wanted] = field(default_factory=list)
+    faults: list[str] = field(default_factory=list)
+    rack: int = 0
+    told: Told | None = None
+    wrong: str = ""
+    conflict: str = ""
+    base: int
+    address: str
+    list_address: str
+
+
+def tied_page(
+    haul: Haul,
+    item_id: str,
+    unit: UnitSystem,
+    *,
+    told: Told | None = None,
+    wrong: str = "",
+    friction: str | None = None,
+    conflict: str = "",
+) -> TiedPage:
+    """The page with one item in hand: the one asked for, or the first."""
+    draft = haul.draft
+    plan, securing = draft.plan, securing_of(draft)
+    ids = [item.id for item in plan.items]
+    chosen = item_id if item_id in ids else ids[0] if ids else ""
+    common: dict[str, Any] = {
+        "item": chosen,
+        "base": haul.revision,
+        "address": reverse("haul_tied", args=[haul.pk]),
+        "list_address": reverse("haul_tied_list", args=[haul.pk]),
+        "told": told,
+        "wrong": wrong,
+        "conflict": conflict,
+    }
+    if not chosen:
+        return TiedPage(
+            said=Said(status="ok", word="ok", first="Nothing is on the deck.", second=""),
+            machines=[],
+            item_name="",
+            **common,
+        )
+    school = school_of(haul)
+    try:
+        report = secure(plan, school)
+    except InputError as error:
+        return TiedPage(
+            said=Said(
+                status="unknown",
+                word="cannot say",
+                first="Cannot say what holds.",
+                second=str(error),
+            ),
+            machines=[],
+            item_name=plan.item(chosen).called,
+            **common,
+        )
+    looking = _Looking(
+        haul=haul,
+        draft=draft,
+        securing=securing,
+        report=report,
+        item_id=chosen,
+        rack=Rack.of(haul.yard, securing),
+        unit=unit,
+    )
+    return TiedPage(**looking.shown(friction), **common)
+
+
+def school_of(haul: Haul) -> SecuringSchool:
+    """The rule a haul's ties are held against: its own, else the yard's, else by its units."""
+    plan = haul.draft.plan
+    if plan.securing is not None:
+        return plan.securing.school
+    return yard_school(haul)
+
+
+def yard_school(haul: Haul) -> SecuringSchool:
+    """The rule for ties of a haul that says nothing of them yet."""
+    if haul.yard.securing_school:
+        return SecuringSchool(haul.yard.securing_school)
+    metric = haul.draft.units.mass.value == "kg"
+    return SecuringSchool.EN_12195 if metric else SecuringSchool.US_393
+
+
+@dataclass(frozen=True, kw_only=True)
+class _Looking:
+    """A haul's ties as they are looked at, one item in hand."""
+
+    haul: Haul
+    draft: Draft
+    securing: Securing
+    report: SecuringReport
+    item_id: str
+    rack: Rack
+    unit: UnitSystem
+
+    @property
+    def plan(self) -> Plan:
+        """The plan they belong to."""
+        return self.draft.plan
+
+    @property
+    def tied(self) -> ItemTied:
+        """The item in hand."""
+        return next(one for one in self.report.items if one.item == self.item_id)
+
+    @property
+    def numbers(self) -> dict[str, int]:
+        """What ties are called by: their place in the order to put them on."""
+        return {tie.id: n for n, tie in enumerate(self.securing.ties, 1)}
+
+    def shown(self, friction: str | None) -> dict[str, Any]:
+        """The page's parts."""
+        plan, tied, numbers = self.plan, self.tied, self.numbers
+        item = plan.item(self.item_id)
+        faults = self.rack.faults(self.securing.ties, self.draft.units.mass.kg)
+        mine = {tie.id for tie in self.securing.ties if tie.item == self.item_id}
+        against = [f.words for f in faults if f.tie in mine or not f.tie]
+        rows: list[FindingRow] = []
+        more: list[FindingRow] = []
+        figures: tuple[RingFigure, ...] = ()
+        held: dict[str, Held] = {}
+        if plan.securing is not None:
+            teller = Teller(
+                plan=plan, tied=tied_of(plan, self.item_id), numbers=numbers, unit=self.unit
+            )
+            with_bar = barred(tied)
+            rows = [teller.row(finding) for finding in with_bar]
+            more = sorted(
+                (teller.row(f) for f in tied.findings if f not in with_bar),
+                key=lambda row: -Status(row.status).severity,
+            )
+            figures = ring(tied, teller) if tied.ties else ()
+            held = {
+                row.code.removeprefix("securing."): Held(
+                    words=row.label, figure=row.figure, status=Status(row.status)
+                )
+                for row in rows
+            }
+        guesses = self._guessed()
+        uses = [use for one in self.report.items for use in one.ties]
+        scene = Painter(
+            plan=plan,
+            item=item if held else None,
+            drawn=self.draft.drawn,
+            forbidden=self.draft.forbidden,
+            uses=sorted(uses, key=lambda use: numbers[use.rope.tie.id]),
+            numbers=numbers,
+            guessed=guesses,
+            never_words=NEVER_WORDS,
+            unit=self.unit,
+        ).scene(held)
+        return {
+            "said": said(
+                plan, tied, numbers, guesses=self._leans_on(tied.ties, guesses), faults=against
+            ),
+            "machines": self._machines(),
+            "item_name": item.called,
+            "scene": scene,
+            "rows": rows,
+            "more": more,
+            "ring": figures,
+            "ties": [self._row(use, faults) for use in tied.ties],
+            "others": len(self.securing.ties) - len(tied.ties),
+            "points": [Option(value=p.id, words=p.id) for p in item.points],
+            "anchors": [Option(value=a.id, words=a.id) for a in plan.trailer.anchors],
+            "schools": [
+                Option(value=s.value, words=words, chosen=s is self.report.school)
+                for s, words in SCHOOLS.items()
+            ],
+            "crossings": [
+                Option(value=c, words=CROSSING_WORDS[c], chosen=c == crossing_of(self.securing))
+                for c in ("either", *(c for c in CROSSINGS if c != "either"))
+            ],
+            "school_note": f"{SCHOOLS[self.report.school]}: {SCHOOL_NOTES[self.report.school]}.",
+            "friction": friction
+            if friction is not None
+            else write_number(self.securing.friction, 2).rstrip("0").rstrip("."),
+            "bulkhead": self.securing.bulkhead,
+            "wanted": self._wanted(guesses),
+            "faults": against,
+            "rack": sum(self.rack.free(gear.name) for gear in self.rack.running()),
+        }
+
+    def _machines(self) -> list[Choice]:
+        address = reverse("haul_tied", args=[self.haul.pk])
+        return [
+            Choice(
+                words=self.plan.item(one.item).called,
+                address=f"{address}?{urlencode({'item': one.item})}",
+                here=one.item == self.item_id,
+                status=max((f.status for f in one.findings), key=lambda s: s.severity).value,
+            )
+            for one in self.report.items
+        ]
+
+    def _guessed(self) -> frozenset[str]:
+        """Places that are not taped: ``anchor:id`` and ``item:point``."""
+        parsed = self.draft.parsed()
+        found = {f"anchor:{one}" for one in guessed(parsed.trailer.anchors)}
+        for item in parsed.items:
+            found |= {f"{item.id}:{one}" for one in guessed(item.points)}
+        return frozenset(found)
+
+    def _leans_on(self, ties: Sequence[TieUse], guesses: frozenset[str]) -> bool:
+        return any(
+            f"{use.rope.tie.item}:{use.rope.machine_point.id}" in guesses
+            or any(f"anchor:{a.id}" in guesses for a in use.rope.anchors)
+            for use in ties
+        )
+
+    def _row(self, use: TieUse, faults: Sequence[Fault]) -> TieRow:
+        tie = next(one for one in self.securing.ties if one.id == use.rope.tie.id)
+        kept = kept_of(tie)
+        running = kept.pieces[0] if kept.pieces else ""
+        joining = [*kept.pieces[1:], "", ""][: max(2, len(kept.pieces))]
+        limit = use.rope.tie.wll_kg
+        strap = tie.kind == "strap"
+        asked = [name for name in QUESTIONS if strap or name != "edge"]
+        return TieRow(
+            id=tie.id,
+            number=self.numbers[tie.id],
+            point=use.rope.machine_point.id,
+            anchor=" and ".join(a.id for a in use.rope.anchors),
+            gear=JOINED.join(kept.pieces) or use.rope.tie.name or KIND_WORDS[use.rope.tie.kind],
+            limit="not known" if limit is None else write_mass(limit, self.unit),
+            length=write_length(use.rope.length_m, self.unit, step=1),
+            fault=" ".join(f.words for f in faults if f.tie == tie.id) or self._short(use, running),
+            running=self._options(self.rack.running(), running, "choose a chain or strap"),
+            joining=tuple(
+                self._options(self.rack.joining(), one, "nothing more") for one in joining
+            ),
+            questions=tuple(
+                Question(
+                    name=name,
+                    words=QUESTIONS[name][0],
+                    options=tuple(
+                        Option(value=v, words=w, chosen=kept.answers.get(name, "") == v)
+                        for v, w in QUESTIONS[name][1]
+                    ),
+                )
+                for name in asked
+            ),
+            answered=tuple(
+                f"{QUESTIONS[name][0].lower()}: {dict(QUESTIONS[name][1])[answer]}"
+                for name, answer in kept.answers.items()
+                if name in asked and answer in dict(QUESTIONS[name][1])
+            ),
+            loose=tuple(
+                LOOSE[name, answer]
+                for name, answer in kept.answers.items()
+                if (name, answer) in LOOSE
+            ),
+        )
+
+    def _short(self, use: TieUse, name: str) -> str:
+        """What is said of a piece that does not reach."""
+        gear = self.rack.gear.get(name)
+        if gear is None or gear.length is None or float(gear.length.si) >= use.rope.length_m:
+            return ""
+        long = write_length(use.rope.length_m, self.unit, step=1)
+        return f"{name} is too short: the way is {long}."
+
+    def _options(self, gear: Sequence[Gear], chosen: str, none: str) -> tuple[Option, ...]:
+        found = [Option(value="", words=none, chosen=not chosen)]
+        for one in gear:
+            limit = gear_limit(one).kg
+            free = self.rack.free(one.name)
+            if not free and one.name != chosen:
+                continue
+            holds = "counts nothing" if limit is None else write_mass(limit, self.unit)
+            found.append(
+                Option(
+                    value=one.name,
+                    words=f"{one.name}, {holds}, {free} free",
+                    chosen=one.name == chosen,
+                )
+            )
+        if chosen and chosen not in self.rack.gear:
+            found.append(Option(value=chosen, words=f"{chosen}, not in the book", chosen=True))
+        return tuple(found)
+
+    def _wanted(self, guesses: frozenset[str]) -> list[Wanted]:
+        """What the book lacks of this trailer, this machine and the rack."""
+        plan, loads = self.plan, linked_loads(self.haul)
+        trailer = self.haul.trailer
+        load = loads.get(self.item_id)
+        thing = None if load is None else load.machine
+        item = plan.item(self.item_id)
+        found = []
+
+        def want(words: str, of: Any, status: str = "unknown") -> None:
+            address = "" if of is None else reverse("edit_thing", args=[slug_of(of), of.pk])
+            found.append(Wanted(words=words, address=address, status=status))
+
+        if not plan.trailer.anchors:
+            want("The trailer has no anchors yet.", trailer)
+        if not item.points:
+            want(f"{item.called} has no points to tie it by yet.", thing)
+        anchors = [a.id for a in plan.trailer.anchors if f"anchor:{a.id}" in guesses]
+        if anchors:
+            want(f"Where {_listed(anchors)} {_are(anchors)} is a guess: tape it.", trailer)
+        points = [p.id for p in item.points if f"{item.id}:{p.id}" in guesses]
+        if points:
+            want(f"Where {_listed(points)} {_are(points)} is a guess: tape it.", thing)
+        unrated = [a.id for a in plan.trailer.anchors if a.wll_kg is None]
+        if unrated:
+            want(f"What {_listed(unrated)} hold is not known and not counted.", trailer)
+        if not self.rack.running():
+            found.append(
+                Wanted(
+                    words="The rack is empty: no chain or strap is in the book.",
+                    address=reverse("add_thing", args=["gear"]),
+                    status="unknown",
+                )
+            )
+        return found
+
+
+LOOSE: Final = {
+    ("edge", "bare"): "a bare edge cuts webbing: pad it",
+    ("hooks", "loose"): "its hooks may drop out: turn them up and over",
+    ("slack", "loose"): "its loose end hangs free: wrap and tie it",
+}
+"""Answers that leave something to be done."""
+
+
+def _listed(names: Sequence[str]) -> str:
+    few = ", ".join(names[:3])
+    return few if len(names) <= 3 else f"{few} and {len(names) - 3} more"
+
+
+def _are(names: Sequence[str]) -> str:
+    return "is" if len(names) == 1 else "are"
+
+
+def worst_of(report: SecuringReport) -> Mapping[str, Status]:
+    """The worst status of each item."""
+    return {
+        one.item: max((f.status for f in one.findings), key=lambda s: s.severity)
+        for one in report.items
+    }

@@ -1,0 +1,171 @@
+"""Tie a haul's load down: each function gives the draft tied otherwise; nothing is stored."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import msgspec
+from msgspec import UNSET
+
+from book.models import Gear
+from hauls.rack import RUNS, Rack
+from hauls.units import FileUnits
+from mechanics.securing import Crossing, Suggestion, suggest
+from planfile.document import Securing, Tie
+from planfile.draft import Draft
+from planfile.tying import JOINED, Kept, free_tie_id, keeping, kept_of
+
+CROSSING = "crossing"
+"""Where it stands in the securing's ``extra`` object which side ties are wished to go to."""
+
+CROSSINGS: dict[str, Crossing] = {
+    "crossed": Crossing(straight=False),
+    "straight": Crossing(crossed=False),
+    "either": Crossing(),
+}
+"""Ties to the other side of the machine, to their own, or either."""
+
+
+class TyingError(ValueError):
+    """A tie that cannot be put on as asked; the message is for the person."""
+
+
+def securing_of(draft: Draft) -> Securing:
+    """How a haul is tied down; nothing yet where it says nothing."""
+    found = draft.parsed().securing
+    return found if isinstance(found, Securing) else Securing()
+
+
+def crossing_of(securing: Securing) -> str:
+    """Which side ties are wished to go to."""
+    kept = {} if securing.extra is UNSET else securing.extra
+    word = str(kept.get(CROSSING, ""))
+    return word if word in CROSSINGS else "either"
+
+
+def made_of(tie: Tie, names: Sequence[str], rack: Rack, draft: Draft) -> Tie:
+    """A tie made of these pieces, the one that runs first.
+
+    Raises:
+        TyingError: the first does not run anywhere, or a piece is not in the book.
+    """
+    found: list[Gear] = []
+    for name in names:
+        gear = rack.gear.get(name)
+        if gear is None:
+            raise TyingError(f"The book has no gear called “{name[:60]}”. Choose from the list.")
+        found.append(gear)
+    if not found or not found[0].runs:
+        raise TyingError("Choose a chain, a strap or a wire rope first, then what tightens it.")
+    limit = rack.limit_kg(names)
+    kind: Any = RUNS[Gear.Kind(found[0].kind)].value
+    loose = found[0].needs_binder and not any(g.kind == Gear.Kind.BINDER for g in found)
+    made = msgspec.structs.replace(
+        tie,
+        kind=kind,
+        # nothing that is loose holds anything
+        wll=UNSET if limit is None or loose else FileUnits.of_draft(draft).kg(limit),
+        name=JOINED.join(names)[:200],
+    )
+    return keeping(made, msgspec.structs.replace(kept_of(tie), pieces=tuple(names)))
+
+
+def usual_pieces(rack: Rack) -> tuple[str, ...]:
+    """What a new tie is made of until somebody chooses: the strongest chain that is free with the
+    strongest binder that is; any other gear where there is no chain."""
+    running = [gear for gear in rack.running() if rack.free(gear.name) > 0]
+    running.sort(key=lambda gear: gear.kind != Gear.Kind.CHAIN)
+    if not running:
+        return ()
+    first = running[0]
+    if not first.needs_binder:
+        return (first.name,)
+    binders = [g for g in rack.joining() if g.kind == Gear.Kind.BINDER and rack.free(g.name) > 0]
+    return (first.name, *(gear.name for gear in binders[:1]))
+
+
+def with_tie(draft: Draft, rack: Rack, *, item: str, point: str, anchor: str) -> Draft:
+    """With one more tie of the rack.
+
+    Raises:
+        TyingError: there is no such place, or the two are tied together already.
+    """
+    plan, securing = draft.plan, securing_of(draft)
+    points = {one.id for i in plan.items if i.id == item for one in i.points}
+    if point not in points or anchor not in {one.id for one in plan.trailer.anchors}:
+        raise TyingError("Choose a point of the machine and an anchor of the trailer.")
+    if any((t.item, t.point, t.anchor) == (item, point, anchor) for t in securing.ties):
+        raise TyingError(f"A tie runs from {point} to {anchor} already.")
+    tie = Tie(id=free_tie_id(securing), item=item, point=point, anchor=anchor, kind="chain")
+    pieces = usual_pieces(rack)
+    if pieces:
+        tie = made_of(tie, pieces, rack, draft)
+    return draft.with_securing(msgspec.structs.replace(securing, ties=[*securing.ties, tie]))
+
+
+def with_changed(draft: Draft, tie: Tie) -> Draft:
+    """With one tie otherwise."""
+    securing = securing_of(draft)
+    ties = [tie if one.id == tie.id else one for one in securing.ties]
+    return draft.with_securing(msgspec.structs.replace(securing, ties=ties))
+
+
+def without_tie(draft: Draft, tie_id: str) -> Draft:
+    """With one tie less."""
+    securing = securing_of(draft)
+    ties = [one for one in securing.ties if one.id != tie_id]
+    return draft.with_securing(msgspec.structs.replace(securing, ties=ties))
+
+
+def without_ties_of(draft: Draft, item_id: str) -> Draft:
+    """With nothing tied to one item."""
+    securing = securing_of(draft)
+    ties = [one for one in securing.ties if one.item != item_id]
+    return draft.with_securing(msgspec.structs.replace(securing, ties=ties))
+
+
+def moved_tie(draft: Draft, tie_id: str, by: int) -> Draft:
+    """With one tie earlier or later in the order to put them on."""
+    securing = securing_of(draft)
+    ties = list(securing.ties)
+    at = next((n for n, one in enumerate(ties) if one.id == tie_id), None)
+    if at is None:
+        return draft
+    tie = ties.pop(at)
+    ties.insert(max(0, min(len(ties), at + by)), tie)
+    return draft.with_securing(msgspec.structs.replace(securing, ties=ties))
+
+
+def answered(draft: Draft, tie_id: str, answers: dict[str, str]) -> Draft:
+    """With what was answered about a tie; an empty answer takes one back."""
+    tie = next(one for one in securing_of(draft).ties if one.id == tie_id)
+    kept = kept_of(tie)
+    both = {k: v for k, v in {**kept.answers, **answers}.items() if v}
+    return with_changed(draft, keeping(tie, Kept(pieces=kept.pieces, answers=both)))
+
+
+def suggested(draft: Draft, rack: Rack, item_id: str) -> Suggestion:
+    """What the rack would be used for at one item, its own ties taken off first."""
+    securing = securing_of(draft)
+    back = [n for tie in securing.ties if tie.item == item_id for n in kept_of(tie).pieces]
+    plan = draft.with_securing(securing).plan
+    return suggest(plan, item_id, rack.pieces(back), crossing=CROSSINGS[crossing_of(securing)])
+
+
+def with_suggestion(draft: Draft, rack: Rack, item_id: str, found: Suggestion) -> Draft:
+    """Tied as suggested: one item's ties in place of those it had."""
+    bare = without_ties_of(draft, item_id)
+    securing = securing_of(bare)
+    ties = list(securing.ties)
+    for tie, pieces in zip(found.ties, found.pieces, strict=True):
+        kind: Any = tie.kind.value
+        made = Tie(
+            id=free_tie_id(msgspec.structs.replace(securing, ties=ties)),
+            item=item_id,
+            point=tie.point,
+            anchor=tie.anchor,
+            kind=kind,
+        )
+        ties.append(made_of(made, pieces, rack, draft))
+    return bare.with_securing(msgspec.structs.replace(securing, ties=ties))
