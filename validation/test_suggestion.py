@@ -187,6 +187,8 @@ def fewest(plan: Plan, rack: list[RackPiece]) -> int | None:
         for places in itertools.combinations(by_ends.values(), number):
             if len({(here[0][6], here[0][7]) for here in places}) < 4:
                 continue
+            if max(Counter(here[0][0][0] for here in places).values()) > 2:
+                continue
             for ties in itertools.product(*places):
                 chains = sum(tie[5] == "chain" for tie in ties)
                 enough = chains <= rack[0].count and number - chains <= rack[1].count

@@ -38,6 +38,13 @@ from mechanics.ties import Securing, SecuringSchool, TieKind
 MOST: Final = 12
 """Ties at one item that are tried at most."""
 
+CORNERS: Final = 4
+"""A tie for each corner of a machine, whatever the rule asks. Common practice, no source."""
+
+MOST_AT_POINT: Final = 2
+"""Ties at one point at most: with all of them on one nothing is left when it tears out. Common
+practice, no source."""
+
 BOUGHT_COST: Final = 50.0
 """How much rather a piece of the rack is taken than one that has to be bought."""
 
@@ -259,14 +266,17 @@ class Search:
             )
 
     def _points(self) -> None:
+        """No point given more than it holds, nor too many ties."""
         for point in self.item.points:
-            if point.strength_kg is None:
-                continue
             at = {
                 place: 1.0
                 for place, one in zip(self._chosen, self.options, strict=True)
                 if one.rope.machine_point.id == point.id
             }
+            if at:
+                self._model.row(at, most=float(MOST_AT_POINT))
+            if point.strength_kg is None:
+                continue
             self._shared_load(at, dict.fromkeys(WAYS, NEAR_RATING * point.strength_kg))
 
     def _shared_load(self, at: dict[int, float], most_kg: dict[str, float]) -> None:
@@ -285,25 +295,30 @@ class Search:
             if any(place in at for place in terms):
                 self._model.row(terms, most=0.0)
 
-    def fewest(self, end: float) -> Suggestion | None:
-        """The fewest ties that do; ``None`` where there are none, or time ran out."""
+    @property
+    def least(self) -> int:
+        """So many ties at least: as the rule asks, and one for each corner."""
         item, securing = self.item, self._securing
         mass = item.mass_kg + item.mass_tolerance_kg
-        least = least_ties(item, mass, securing.school, bulkhead=securing.bulkhead)
-        least = max(least, 4 if self.standard is Standard.EVERYTHING else 2)
+        asked = least_ties(item, mass, securing.school, bulkhead=securing.bulkhead)
+        return max(asked, CORNERS)
+
+    def fewest(self, end: float) -> Suggestion | None:
+        """The fewest ties that do; ``None`` where there are none, or time ran out."""
+        least = self.least
         if not self.options:
             return None
         even = next(
             (
                 found
                 for count in range(least + least % 2, self._most() + 1, 2)
-                if (found := self._exactly(count, end, even=True)) is not None
+                if (found := self.exactly(count, end, even=True)) is not None
             ),
             None,
         )
         fewer = self._most() + 1 if even is None else len(even.ties)
         for count in range(least, fewer):
-            found = self._exactly(count, end, even=False)
+            found = self.exactly(count, end, even=False)
             if found is not None:
                 return replace(found, proved=self.exhausted)
         return None if even is None else replace(even, proved=self.exhausted)
@@ -313,7 +328,7 @@ class Search:
         runs = sum(piece.count for piece in self.rack if piece.kind is not None)
         return min(MOST, runs, len({ends_of(one) for one in self.options}))
 
-    def _exactly(self, count: int, end: float, *, even: bool) -> Suggestion | None:
+    def exactly(self, count: int, end: float, *, even: bool) -> Suggestion | None:
         """So many ties, ``even`` the same on both sides; ``None`` where that cannot be, or time
         runs out, which is not ``exhausted``."""
         while True:

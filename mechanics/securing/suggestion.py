@@ -35,8 +35,8 @@ def suggest(
 ) -> Suggestion:
     """How an item is best tied with a rack, whatever ties it has now; the others' ties stay.
 
-    No anchor is given more than it holds, no tie runs under the machine past its middle, none is
-    steeper than 60 degrees, as long as that can be had.
+    No anchor is given more than it holds and no point more than two ties; no tie runs under the
+    machine past its middle, and none is steeper than 60 degrees, as long as that can be had.
 
     Raises:
         KeyError: there is no such item.
@@ -74,8 +74,9 @@ def to_buy(
     crossing: Crossing = EITHER,
     seconds: float = SECONDS,
 ) -> Purchase | None:
-    """The lightest transport chain of which a few, beside the rack, hold everything; ``None``
-    where none does: then it is points or anchors that are wanting.
+    """The lightest transport chain that, beside the rack, holds everything with as few ties as can
+    be, else the heaviest with more; ``None`` where none does: then it is points or anchors that
+    are wanting.
 
     Raises:
         KeyError: there is no such item.
@@ -83,16 +84,28 @@ def to_buy(
     item, end = plan.item(item_id), time.monotonic() + seconds
     if not item.points or not plan.trailer.anchors:
         return None
+    searches = []
     for size, pounds in CHAIN_LB[BUYING_GRADE].items():
         limit = pounds * KG_PER_LB
         bought = RackPiece(key=BOUGHT, kind=TieKind.CHAIN, wll_kg=limit, count=MOST)
         both = (*rack, bought)
         search = Search.of(plan, item, both, sets_of(both), Standard.EVERYTHING, crossing)
+        if not search.options:
+            return None
+        found = search.exactly(search.least, end, even=True)
+        if found is not None:
+            return _purchase(found, size, limit)
+        searches.append((size, limit, search))
+    for size, limit, search in reversed(searches):
         found = search.fewest(end)
         if found is not None:
-            count = sum(BOUGHT in pieces for pieces in found.pieces)
-            return Purchase(count=count, size=size, wll_kg=limit, suggestion=found)
+            return _purchase(found, size, limit)
     return None
+
+
+def _purchase(found: Suggestion, size: int, limit_kg: float) -> Purchase:
+    count = sum(BOUGHT in pieces for pieces in found.pieces)
+    return Purchase(count=count, size=size, wll_kg=limit_kg, suggestion=found)
 
 
 def _pair(plan: Plan, item: Item, rack: Sequence[RackPiece], sets: Sequence[GearSet]) -> Suggestion:
