@@ -11,6 +11,7 @@ from pathlib import Path
 from bench.core import bench_climb, bench_reactions, bench_report
 from bench.gauge import bench_fit, bench_gauge
 from bench.search import bench_arrange
+from bench.securing import bench_suggestion, bench_ties
 from bench.server import (
     Server,
     bench_browser,
@@ -52,6 +53,10 @@ def main() -> None:
         line(f"arranging {count} loads, longest", f"{max(searched):.2f} s", target)
         line("    searches and not proved", f"{runs} and {unproved}", "all proved")
     line("fit of 200 readings, median", f"{bench_fit() * 1e3:.1f} ms", "50 ms")
+    line("checks of 12 ties on 3 items, median", f"{bench_ties() * 1e3:.1f} ms", "5 ms")
+    for mass, seconds, ties, proved in bench_suggestion():
+        what = f"{ties} ties for {mass:,.0f} kg of 40 pieces{'' if proved else ', not proved'}"
+        line(what, f"{seconds:.2f} s", "2 s")
     with tempfile.TemporaryDirectory() as folder, Server(Path(folder)) as server:
         for name, paced in (
             ("as the page paces it", True),

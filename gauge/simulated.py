@@ -58,7 +58,7 @@ class SimulatedGauge:
             cg=replace(item.cg, ahead_m=item.cg.ahead_m + self.ahead_m),
         )
         items = tuple(true if i is item else i for i in self.plan.items)
-        self.truth = replace(self.plan, items=items)
+        self.truth = self.plan.carrying(items)
         self.position_m = item.placement.reference_m
         self.speed_m_s = 0.0
         self.rng = random.Random(self.seed)  # noqa: S311  noise of a stand-in, no secret

@@ -63,7 +63,7 @@ def clear_by_usual(plan: Plan, draft: Draft, index: int, *, stations: int = COAR
             for n, one in enumerate(plan.items)
         )
         closest = None
-        tried = way(replace(plan, items=items), index, stations=stations)
+        tried = way(plan.carrying(items), index, stations=stations)
         if tried.path is not None:
             closest = tried.path.closest
         if closest is None or closest.gap is None:

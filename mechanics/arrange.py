@@ -183,7 +183,7 @@ def lines_of(plan: Plan) -> list[Line]:
             rear_m=1.0,
             placement=Placement(reference_m=x - plan.trailer.deck.start_m, left_m=y),
         )
-        return replace(plan, items=(lump,))
+        return plan.carrying((lump,))
 
     zero, behind, aside = (compute_loads(at(*place)) for place in ((0, 0), (lever / 2, 0), (0, 1)))
     found = []

@@ -8,7 +8,7 @@ one before.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
@@ -112,7 +112,7 @@ def attitude(plan: Plan) -> Attitude | None:
     """
     if missing_heights(plan):
         return None
-    from_empty = _ride_empty(replace(plan, items=()))
+    from_empty = _ride_empty(plan.carrying(()))
     riding = _settle(plan, weight_moment_kg_m(plan, loaded=True))
     if from_empty is None or riding is None:
         return None

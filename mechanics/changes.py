@@ -111,7 +111,7 @@ def _freed(plan: Plan, wishes: Wishes, seconds: float) -> list[Change]:
 
 def _without(plan: Plan, wishes: Wishes, gone: tuple[str, ...]) -> tuple[Plan, Wishes]:
     rest = tuple(item for item in plan.items if item.id not in gone)
-    return replace(plan, items=rest), replace(
+    return plan.carrying(rest), replace(
         wishes,
         locked=wishes.locked - set(gone),
         comes_off=tuple(p for p in wishes.comes_off if not set(p) & set(gone)),
@@ -144,7 +144,7 @@ def _less(plan: Plan, wishes: Wishes, divisible: frozenset[str], seconds: float)
         def fits(part: float, index: int = index) -> bool:
             items = list(plan.items)
             items[index] = replace(items[index], mass_kg=items[index].mass_kg * (1 - part))
-            return _fits(replace(plan, items=tuple(items)), wishes, seconds)
+            return _fits(plan.carrying(items), wishes, seconds)
 
         part = _least(fits)
         if part is not None:

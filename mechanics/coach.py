@@ -219,7 +219,7 @@ def corrected(plan: Plan, index: int, taped: Sequence[Taped], gauge: Gauge) -> t
             trailer.empty_tongue_mass_tolerance_kg, ERRORS * tongue_error
         ),
     )
-    return replace(plan, trailer=lighter, items=items), found
+    return replace(plan.carrying(items), trailer=lighter), found
 
 
 def belief_of(plan: Plan, index: int) -> Belief:

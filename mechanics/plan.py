@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 from mechanics.errors import InputError
@@ -75,6 +76,16 @@ class Plan:
             if item.id == item_id:
                 return item
         raise KeyError(item_id)
+
+    def carrying(self, items: Sequence[Item]) -> Plan:
+        """The same plan with these items aboard, and the ties of those that it still has points
+        for."""
+        securing = self.securing
+        if securing is not None:
+            points = {(item.id, point.id) for item in items for point in item.points}
+            ties = tuple(tie for tie in securing.ties if (tie.item, tie.point) in points)
+            securing = replace(securing, ties=ties)
+        return replace(self, items=tuple(items), securing=securing)
 
     def with_placement(self, item_id: str, placement: Placement) -> Plan:
         """The same plan with one item standing elsewhere."""

@@ -20,6 +20,17 @@ the objective is a part of a limit."""
 Terms = Mapping[int, float]
 
 
+class Allowance:
+    """Seconds of searching that are left, as the solver itself counts them."""
+
+    def __init__(self, seconds: float) -> None:
+        self.whole = self.left = seconds
+
+    def first(self, seconds: float) -> Allowance:
+        """What is left of its first seconds; it is not the less for what that spends."""
+        return Allowance(max(0.0, seconds - (self.whole - self.left)))
+
+
 class Outcome(Enum):
     """How a search ended. ``UNPROVED`` is a search that ran out of time."""
 
@@ -72,12 +83,13 @@ class Model:
         seconds: float,
         start: Sequence[float] | None = None,
         within: float = PROOF,
+        spend: Allowance | None = None,
     ) -> tuple[Outcome, list[float]]:
         """The solution that makes the objective smallest; empty where there is none.
 
         An answer ``within`` so much of the smallest is good enough. ``start`` gives the first
-        columns of a solution to begin the search from. One thread and no randomness: the same
-        model gives the same answer, unless time runs out.
+        columns of a solution to begin the search from; what it takes is taken off ``spend``. One
+        thread and no randomness: the same model gives the same answer, unless time runs out.
 
         Raises:
             SolverError: the solver failed.
@@ -97,6 +109,8 @@ class Model:
             columns = np.arange(len(start), dtype=np.int32)
             solver.setSolution(len(start), columns, np.array(start, dtype=np.float64))
         solver.run()
+        if spend is not None:
+            spend.left -= solver.getRunTime()
         status = solver.getModelStatus()
         if status == highspy.HighsModelStatus.kOptimal:
             return Outcome.BEST, list(solver.getSolution().col_value)
@@ -106,6 +120,18 @@ class Model:
             found = solver.getInfo().primal_solution_status == 2
             return Outcome.UNPROVED, list(solver.getSolution().col_value) if found else []
         raise SolverError(f"the search ended as {solver.modelStatusToString(status)}")
+
+    def best(
+        self, objective: Terms, allowance: Allowance, *, within: float = PROOF
+    ) -> tuple[Outcome, list[float]]:
+        """The same within what is left of an allowance, which is the less for it.
+
+        Raises:
+            SolverError: the solver failed.
+        """
+        if allowance.left <= 0:
+            return Outcome.UNPROVED, []
+        return self.smallest(objective, seconds=allowance.left, within=within, spend=allowance)
 
     def _lp(self, objective: Terms) -> highspy.HighsLp:
         count = len(self._lower)

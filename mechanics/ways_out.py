@@ -89,7 +89,7 @@ def _mass_to_leave(plan: Plan, index: int) -> float | None:
     def lighter(part: float) -> Plan:
         items = list(plan.items)
         items[index] = replace(item, mass_kg=item.mass_kg * (1 - part))
-        return replace(plan, items=tuple(items))
+        return plan.carrying(items)
 
     enough = MOST_LESS
     if not _opens(lighter(enough), index):

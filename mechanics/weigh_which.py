@@ -108,7 +108,7 @@ def _weighed(plan: Plan) -> list[tuple[Weighing, str | None, Plan]]:
                 continue
             if known != item:
                 items = tuple(known if i is item else i for i in plan.items)
-                found.append((weighing, item.id, replace(plan, items=items)))
+                found.append((weighing, item.id, plan.carrying(items)))
     trailer, truck = plan.trailer, plan.truck
     if trailer.empty_tongue_mass_tolerance_kg > READING_KG:
         known_tongue = replace(trailer, empty_tongue_mass_tolerance_kg=READING_KG)

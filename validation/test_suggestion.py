@@ -10,7 +10,6 @@ from __future__ import annotations
 import itertools
 import math
 import random
-import time
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import replace
@@ -23,6 +22,7 @@ from mechanics.securing import RackPiece, Standard
 from mechanics.securing.choices import EITHER
 from mechanics.securing.rack import sets_of
 from mechanics.securing.search import Search
+from mechanics.solver import Allowance
 from mechanics.tests.outfits import example_plan
 from mechanics.ties import Anchor, Point, Securing, SecuringSchool, TieKind
 
@@ -206,7 +206,7 @@ class FewestTies(SimpleTestCase):
             search = Search.of(
                 plan, plan.items[0], rack, sets_of(rack), Standard.EVERYTHING, EITHER
             )
-            found = search.fewest(time.monotonic() + 600)
+            found = search.fewest(Allowance(600.0))
             self.assertTrue(search.exhausted, f"rack {seed}")
             if found is None:
                 self.assertIsNone(tried, f"rack {seed}")

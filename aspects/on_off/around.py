@@ -123,7 +123,7 @@ def _raised(haul: Haul, plan: Plan, index: int, now: Way, unit: UnitSystem) -> I
     higher = height + RAISED_M * min(goes_up / item.mass_kg, 1.0)
     cg = replace(item.cg, height_m=higher)
     items = tuple(replace(one, cg=cg) if n == index else one for n, one in enumerate(plan.items))
-    then = way(replace(plan, items=items), index, stations=COARSE).finding(Subject.TIP)
+    then = way(plan.carrying(items), index, stations=COARSE).finding(Subject.TIP)
     if then is None or then.value is None:
         return
     words = (

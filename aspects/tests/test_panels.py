@@ -77,9 +77,14 @@ class Panels(SimpleTestCase):
         found = panels(ground(plan))
         self.assertEqual(
             [panel.template for panel in found],
-            ["level/_panel.html", "on_off/_panel.html", "frame/_panel.html"],
+            [
+                "level/_panel.html",
+                "on_off/_panel.html",
+                "tied_down/_panel.html",
+                "frame/_panel.html",
+            ],
         )
-        self.assertEqual(len({hash(panel) for panel in found}), 3)
+        self.assertEqual(len({hash(panel) for panel in found}), 4)
 
     def it(self, plan: Plan, template: str, **more: int) -> object:
         made: list[Panel] = panels(ground(plan, **more))

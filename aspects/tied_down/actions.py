@@ -240,9 +240,14 @@ def _told(it: _Doing, draft: Draft, item: str, found: Suggestion) -> Told:
             lacks=lacks,
             buy=buy,
         )
+    short = (
+        "The rack does not hold what the rule asks."
+        if found.proved
+        else "Nothing of the rack that holds what the rule asks was found in the time."
+    )
     return Told(
         status=Status.OVER.value,
-        first="The rack does not hold what the rule asks. These are the two that resist braking, "
+        first=f"{short} These are the two that resist braking, "
         "on the strongest places for that, as practice has it. It must not go like this.",
         lacks=lacks,
         buy=buy,

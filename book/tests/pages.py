@@ -43,6 +43,7 @@ TRAILER: dict[str, Any] = {
     **formset("axles"),
     **formset("new"),
     **formset("additions"),
+    **formset("anchors"),
 }
 MACHINE: dict[str, Any] = {
     "name": "Borrowed roller",
@@ -58,6 +59,7 @@ MACHINE: dict[str, Any] = {
     "reach_rear": "2' 6",
     "version": "",
     **formset("parts"),
+    **formset("points"),
 }
 HITCH: dict[str, Any] = {"name": "Front ball", "type": "ball", "offset": "-46", **formset("new")}
 BULK: dict[str, Any] = {

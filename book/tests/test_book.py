@@ -391,11 +391,13 @@ class TrailersAndMachines(YardCase):
         boxes |= {name: str(getattr(usual, name)) for name in QUANTITIES}
         boxes |= {"tongue": "default", "trailer_gvwr": "whole"}
         yard = Yard.objects.get(pk=self.yard.pk)
-        boxes["stamp"] = json.dumps([yard.tolerances, yard.rules], sort_keys=True)
+        boxes["stamp"] = json.dumps(
+            [yard.tolerances, yard.rules, yard.securing_school], sort_keys=True
+        )
         return self.client.post("/book/tolerances/", boxes | changes)
 
     def test_the_yards_own_tolerances_go_before_the_usual_ones(self) -> None:
-        stamp = json.dumps([{}, {}])
+        stamp = json.dumps([{}, {}, ""])
         self.judging(guess_percent="35", stop="5 cm")
         stale = self.judging(guess_percent="30", stamp=stamp)
         self.assertContains(stale, "Somebody changed these in between", status_code=409)

@@ -107,6 +107,7 @@ class History(YardCase):
             "nose_clearance": "14 in",
             "version": machine.version,
             **formset("parts"),
+            **formset("points"),
         }
         answer = self.client.post(f"/book/machines/{machine.pk}/", data)
         self.assertEqual(answer.status_code, 302)

@@ -19,7 +19,6 @@ from mechanics.securing.hold import (
     allowed,
     friction_of,
     held,
-    pushed,
 )
 from mechanics.securing.rope import UP, Rope
 from mechanics.ties import Securing, SecuringSchool
@@ -54,7 +53,8 @@ class Finding(Compared):
 
 @dataclass(frozen=True, kw_only=True)
 class Tied:
-    """One item with its ties among all of the plan's, and what each ``may`` pull."""
+    """One item with its ties among all of the plan's, what each ``may`` pull, and what each is
+    ``pulled`` by when everything is pushed by the rule's g, by direction."""
 
     plan: Plan
     item: Item
@@ -62,6 +62,7 @@ class Tied:
     own: tuple[Rope, ...]
     every: tuple[Rope, ...]
     may: Mapping[str, float | None]
+    pulled: Mapping[str, Mapping[str, float | None]]
 
     @property
     def mass_kg(self) -> float:
@@ -242,7 +243,12 @@ def _without(tied: Tied, gone: Rope) -> Finding:
     """What of the rule is still held, in the worst direction, with one tie gone."""
     code = f"securing.without_{gone.tie.id}"
     own = [rope for rope in tied.own if rope is not gone]
-    may = allowed([rope for rope in tied.every if rope is not gone])
+    may = tied.may
+    if any(
+        a.id == b.id for r in tied.every if r is not gone for a in r.anchors for b in gone.anchors
+    ):
+        # what the others may pull only changes where one of them shares an anchor with it
+        may = allowed([rope for rope in tied.every if rope is not gone])
     limits, mu = LIMITS[tied.securing.school], friction_of(tied.plan)
     parts = []
     for name, way in WAYS.items():
@@ -289,17 +295,10 @@ def _anchors(tied: Tied) -> Iterator[Finding]:
     anchors = {a.id: a for rope in tied.own for a in rope.anchors if a.wll_kg is not None}
     if not anchors:
         return
-    by_way = []
-    for name in WAYS:
-        pulled: dict[str, float | None] = {}
-        for item in tied.plan.items:
-            own = [rope for rope in tied.every if rope.tie.item == item.id]
-            pulled |= pushed(tied.plan, item, own, tied.may, name)
-        by_way.append(pulled)
     for anchor in anchors.values():
         code = f"securing.anchor_{anchor.id}"
         at = [r for r in tied.every if any(a.id == anchor.id for a in r.anchors)]
-        sums = [_sum(pulled[rope.tie.id] for rope in at) for pulled in by_way]
+        sums = [_sum(by[rope.tie.id] for rope in at) for by in tied.pulled.values()]
         if any(math.isnan(one) for one in sums):
             yield _unknown(code, Measure.MASS, _lacking(tied, tied.every))
         else:
@@ -312,11 +311,10 @@ def _points(tied: Tied) -> Iterator[Finding]:
     strong = [point for point in points.values() if point.strength_kg is not None]
     if not strong:
         return
-    by_way = [pushed(tied.plan, tied.item, tied.own, tied.may, name) for name in WAYS]
     for point in strong:
         code = f"securing.point_{point.id}"
         at = [rope.tie.id for rope in tied.own if rope.machine_point.id == point.id]
-        sums = [_sum(pulled[one] for one in at) for pulled in by_way]
+        sums = [_sum(by[one] for one in at) for by in tied.pulled.values()]
         if any(math.isnan(one) for one in sums):
             yield _unknown(code, Measure.MASS, _lacking(tied, tied.own))
         else:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from mechanics.checks import Status
@@ -10,13 +11,10 @@ from mechanics.errors import InputError
 from mechanics.plan import Plan
 from mechanics.securing.findings import Finding, Tied, findings, unsaid
 from mechanics.securing.hold import (
-    LIMITS,
     WAYS,
     all_ropes,
     allowed,
-    friction_of,
-    pulls,
-    rubbing_kg,
+    pushed,
 )
 from mechanics.securing.rope import Rope
 from mechanics.ties import SecuringSchool
@@ -72,11 +70,20 @@ def secure(plan: Plan, school: SecuringSchool) -> SecuringReport:
         )
     every = all_ropes(plan)
     may = allowed(every)
+    pulled = _pulled(plan, every, may)
     found = []
     for item in plan.items:
         own = tuple(rope for rope in every if rope.tie.item == item.id)
-        tied = Tied(plan=plan, item=item, securing=securing, own=own, every=every, may=may)
-        uses = _uses(tied, may)
+        tied = Tied(
+            plan=plan,
+            item=item,
+            securing=securing,
+            own=own,
+            every=every,
+            may=may,
+            pulled=pulled,
+        )
+        uses = _uses(tied)
         found.append(
             ItemTied(
                 item=item.id,
@@ -101,25 +108,37 @@ def tied_of(plan: Plan, item_id: str) -> Tied:
     if plan.securing is None:
         raise KeyError("securing")
     every = all_ropes(plan)
+    may = allowed(every)
     return Tied(
         plan=plan,
         item=item,
         securing=plan.securing,
         own=tuple(rope for rope in every if rope.tie.item == item_id),
         every=every,
-        may=allowed(every),
+        may=may,
+        pulled=_pulled(plan, every, may),
     )
 
 
-def _uses(tied: Tied, may: dict[str, float | None]) -> dict[str, dict[str, float | None]]:
+def _pulled(
+    plan: Plan, every: Sequence[Rope], may: dict[str, float | None]
+) -> dict[str, dict[str, float | None]]:
+    """What each tie pulls when every item is pushed by the rule's g, by direction."""
+    found: dict[str, dict[str, float | None]] = {name: {} for name in WAYS}
+    for item in plan.items:
+        own = [rope for rope in every if rope.tie.item == item.id]
+        for name, by_tie in found.items():
+            by_tie.update(pushed(plan, item, own, may, name))
+    return found
+
+
+def _uses(tied: Tied) -> dict[str, dict[str, float | None]]:
     """Each tie's pull over what it may pull, by direction, when pushed by the rule's g."""
-    mu = friction_of(tied.plan)
-    rubbing = rubbing_kg(tied.own, tied.mass_kg, mu)
-    found: dict[str, dict[str, float | None]] = {rope.tie.id: {} for rope in tied.own}
-    for name, way in WAYS.items():
-        pushed = LIMITS[tied.securing.school][name] * tied.mass_kg
-        pulled = pulls(tied.own, may, way, pushed, rubbing)
-        for rope in tied.own:
-            one, limit = pulled[rope.tie.id], may[rope.tie.id]
-            found[rope.tie.id][name] = None if one is None or not limit else one / limit
+    found: dict[str, dict[str, float | None]] = {}
+    for rope in tied.own:
+        one, limit = rope.tie.id, tied.may[rope.tie.id]
+        found[one] = {}
+        for name, pulled in tied.pulled.items():
+            pull = pulled[one]
+            found[one][name] = None if pull is None or not limit else pull / limit
     return found

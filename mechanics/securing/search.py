@@ -7,12 +7,10 @@ of every tie that is chosen: a straight line in the choices for each of them.
 
 from __future__ import annotations
 
-import time
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
-
-import numpy as np
 
 from mechanics.item import Item
 from mechanics.plan import Plan
@@ -32,7 +30,7 @@ from mechanics.securing.hold import LIMITS, UP_LIMIT, WAYS, friction_of
 from mechanics.securing.rack import BOUGHT, GearSet, RackPiece
 from mechanics.securing.rope import UP
 from mechanics.securing.suggested import Standard, Suggestion, suggested
-from mechanics.solver import Model, Outcome
+from mechanics.solver import Allowance, Model, Outcome
 from mechanics.ties import Securing, SecuringSchool, TieKind
 
 MOST: Final = 12
@@ -47,6 +45,9 @@ practice, no source."""
 
 BOUGHT_COST: Final = 50.0
 """How much rather a piece of the rack is taken than one that has to be bought."""
+
+PROVING: Final = 1.5
+"""Seconds of a search after which nobody waits for the proof that fewer would not do."""
 
 LIKING: Final = 1.0
 """Of as many ties, one arrangement is as good as another within this much of their cost."""
@@ -144,7 +145,7 @@ class Search:
         """What is asked in one direction: what the ties do together, and that none gives before."""
         way, model = UP if name == "up" else WAYS[name], self._model
         pulling = self._pulling(name)
-        stiff, most = model.column(0.0, np.inf), model.column(0.0, np.inf)
+        stiff, most = model.column(0.0, math.inf), model.column(0.0, math.inf)
         self._sums[name] = stiff, most
         # in parts of what is asked, each tie by itself moved until it gives: rows of one size
         usual = sorted(one.gives_at(way) for _, one in pulling)
@@ -303,7 +304,7 @@ class Search:
         asked = least_ties(item, mass, securing.school, bulkhead=securing.bulkhead)
         return max(asked, CORNERS)
 
-    def fewest(self, end: float) -> Suggestion | None:
+    def fewest(self, allowance: Allowance) -> Suggestion | None:
         """The fewest ties that do; ``None`` where there are none, or time ran out."""
         least = self.least
         if not self.options:
@@ -312,13 +313,15 @@ class Search:
             (
                 found
                 for count in range(least + least % 2, self._most() + 1, 2)
-                if (found := self.exactly(count, end, even=True)) is not None
+                if (found := self.exactly(count, allowance, even=True)) is not None
             ),
             None,
         )
         fewer = self._most() + 1 if even is None else len(even.ties)
+        # whether fewer would do, or uneven ones where no even ones do
+        rest = allowance if even is None else allowance.first(PROVING)
         for count in range(least, fewer):
-            found = self.exactly(count, end, even=False)
+            found = self.exactly(count, rest, even=False)
             if found is not None:
                 return replace(found, proved=self.exhausted)
         return None if even is None else replace(even, proved=self.exhausted)
@@ -328,7 +331,7 @@ class Search:
         runs = sum(piece.count for piece in self.rack if piece.kind is not None)
         return min(MOST, runs, len({ends_of(one) for one in self.options}))
 
-    def exactly(self, count: int, end: float, *, even: bool) -> Suggestion | None:
+    def exactly(self, count: int, allowance: Allowance, *, even: bool) -> Suggestion | None:
         """So many ties, ``even`` the same on both sides; ``None`` where that cannot be, or time
         runs out, which is not ``exhausted``."""
         while True:
@@ -336,11 +339,7 @@ class Search:
             model.row(dict.fromkeys(self._chosen, 1.0), least=count, most=count)
             if even:
                 self._even(model)
-            left = end - time.monotonic()
-            solution: list[float] = []
-            outcome = Outcome.UNPROVED
-            if left > 0:
-                outcome, solution = model.smallest(self._cost(), seconds=left, within=LIKING)
+            outcome, solution = model.best(self._cost(), allowance, within=LIKING)
             if not solution:
                 self.exhausted = self.exhausted and (even or outcome is Outcome.NONE)
                 return None

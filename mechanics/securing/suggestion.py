@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
@@ -15,11 +14,13 @@ from mechanics.securing.hold import WAYS
 from mechanics.securing.rack import BOUGHT, GearSet, RackPiece, sets_of
 from mechanics.securing.search import MOST, Search
 from mechanics.securing.suggested import Standard, Suggestion, suggested
+from mechanics.solver import Allowance
 from mechanics.ties import TieKind
 from mechanics.units import KG_PER_LB
 
-SECONDS: Final = 1.8
-"""How long a search takes at most."""
+SECONDS: Final = 5.0
+"""How long a search takes at most: most are over in one, a heavy machine that takes eight ties of
+a mixed rack in three."""
 
 BUYING_GRADE: Final = 70
 """The grade of chain that is offered to be bought: transport chain."""
@@ -41,14 +42,16 @@ def suggest(
     Raises:
         KeyError: there is no such item.
     """
-    item, end = plan.item(item_id), time.monotonic() + seconds
+    item, allowance = plan.item(item_id), Allowance(seconds)
     sets = sets_of(rack)
-    proved = True
+    proved = allowance.left > 0
     if not sets or not item.points or not plan.trailer.anchors:
         return Suggestion(standard=Standard.NONE)
     for standard in (Standard.EVERYTHING, Standard.NOTHING_OVER):
+        if allowance.left <= 0:
+            break
         search = Search.of(plan, item, rack, sets, standard, crossing)
-        found = search.fewest(end)
+        found = search.fewest(allowance)
         if found is not None:
             return replace(found, proved=found.proved and proved)
         proved = proved and search.exhausted
@@ -81,7 +84,7 @@ def to_buy(
     Raises:
         KeyError: there is no such item.
     """
-    item, end = plan.item(item_id), time.monotonic() + seconds
+    item, allowance = plan.item(item_id), Allowance(seconds)
     if not item.points or not plan.trailer.anchors:
         return None
     searches = []
@@ -92,12 +95,12 @@ def to_buy(
         search = Search.of(plan, item, both, sets_of(both), Standard.EVERYTHING, crossing)
         if not search.options:
             return None
-        found = search.exactly(search.least, end, even=True)
+        found = search.exactly(search.least, allowance, even=True)
         if found is not None:
             return _purchase(found, size, limit)
         searches.append((size, limit, search))
     for size, limit, search in reversed(searches):
-        found = search.fewest(end)
+        found = search.fewest(allowance)
         if found is not None:
             return _purchase(found, size, limit)
     return None

@@ -295,6 +295,7 @@ class Rights(YardCase):
             "edit_thing": ("machines", machine.pk),
             "history": ("machines", machine.pk),
             "copy_thing": ("machines", machine.pk),
+            "usual_places": ("machines", machine.pk),
             "add_photo": ("machines", machine.pk),
             "add_ticket": ("machines", machine.pk),
             "remove_ticket": (Ticket.objects.filter(added_by__username="demo-driver").last().pk,),

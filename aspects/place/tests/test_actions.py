@@ -17,7 +17,7 @@ from planfile.tests.test_reading import EXAMPLE, changed
 
 class PlannerActions(YardCase):
     def test_page_takes_few_queries(self) -> None:
-        with self.assertNumQueries(16):
+        with self.assertNumQueries(18):
             self.client.get(f"/hauls/{self.haul.pk}/")
 
     def test_a_drag_step_takes_three_queries(self) -> None:
