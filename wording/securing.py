@@ -26,7 +26,7 @@ SCHOOLS: Final = {
 
 SCHOOL_NOTES: Final = {
     SecuringSchool.US_393: "limits of the gear against 0.435 g braking, 0.5 g pulling away, "
-    "0.25 g to the sides (49 CFR 393, from memory)",
+    "0.25 g to the sides (49 CFR 393.102(a), from memory)",
     SecuringSchool.STRICT: "limits of the gear against 0.8 g braking and 0.5 g else, friction not "
     "counted (common practice, no source)",
     SecuringSchool.EN_12195: "limits of the gear against 0.8 g braking and 0.5 g else, three "
@@ -300,8 +300,7 @@ def _tip(teller: Teller, finding: Finding, which: str) -> FindingRow:
         note="It would tip over untied: the ties have to hold it upright too." if near else "",
         why=Why(
             terms=[],
-            total=f"{write_number(value, 2)} g, the reach of its footing over the height of its "
-            "balance point",
+            total=f"{write_number(value, 2)} g",
             limit=f"{write_number(limit, 3)} g",
             source=_SOURCES["tip"](teller),
         ),
@@ -424,7 +423,10 @@ _SOURCES: Final[dict[str, Callable[[Teller], str]]] = {
         "One tie left out, the same arithmetic, the worst of the four level "
         "directions. Common practice, no source."
     ),
-    "tip": lambda teller: "Statics, untied: a planning aid, common practice, no source.",
+    "tip": lambda teller: (
+        "Statics, untied: how far its footing reaches beyond its balance point, "
+        "over how high that is. Common practice, no source."
+    ),
     "anchor": lambda teller: (
         "The pulls of all ties at it when everything is pushed as the rule "
         "says, added up, in the hardest direction."

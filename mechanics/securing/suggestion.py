@@ -22,6 +22,9 @@ SECONDS: Final = 5.0
 """How long a search takes at most: most are over in one, a heavy machine that takes eight ties of
 a mixed rack in three."""
 
+BUYING_SECONDS: Final = 3.0
+"""How long it is looked for what to buy."""
+
 BUYING_GRADE: Final = 70
 """The grade of chain that is offered to be bought: transport chain."""
 
@@ -75,7 +78,7 @@ def to_buy(
     rack: Sequence[RackPiece],
     *,
     crossing: Crossing = EITHER,
-    seconds: float = SECONDS,
+    seconds: float = BUYING_SECONDS,
 ) -> Purchase | None:
     """The lightest transport chain that, beside the rack, holds everything with as few ties as can
     be, else the heaviest with more; ``None`` where none does: then it is points or anchors that

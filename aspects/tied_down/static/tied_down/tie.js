@@ -106,8 +106,15 @@ host.addEventListener("keydown", (event) => {
   choose(spot);
 });
 
-/* an answer draws everything anew: what was picked is gone */
+/* an answer draws everything anew: what was picked is gone, what was unfolded stays so */
+let unfolded = [];
+
+document.body.addEventListener("htmx:beforeSwap", () => {
+  unfolded = [...host.querySelectorAll("details[id][open]")].map((fold) => fold.id);
+});
+
 document.body.addEventListener("htmx:afterSwap", () => {
   picked = null;
   dragged = null;
+  for (const id of unfolded) document.getElementById(id)?.setAttribute("open", "");
 });
