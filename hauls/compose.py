@@ -48,7 +48,7 @@ from hauls.ramps import (
     underside_section,
     usual_underside,
 )
-from hauls.ties import anchor_sections, beside_points, point_sections
+from hauls.ties import anchor_sections, beside_points, over_sections, point_sections
 from hauls.units import FileUnits
 from measures import Quantity
 from planfile import document
@@ -366,6 +366,7 @@ def _bulk_section(
         width=units.x_if(bulk.width),
         height=height,
         contacts=[document.Contact(ahead=0, length=units.metres(si(bulk.length)))],
+        points=over_sections(bulk, units),
         placement=placement,
         extra={"drawn": {"shape": shape, "mark": "middle of the load"}},
     )

@@ -6,7 +6,8 @@ from typing import Any, Final
 
 from msgspec import UNSET
 
-from book.models import Configuration, Machine, MachinePoint, Trailer, TrailerAnchor
+from book.figures import si
+from book.models import Bulk, Configuration, Machine, MachinePoint, Trailer, TrailerAnchor
 from book.ties import Spot, points_there, spots
 from hauls.units import FileUnits
 from planfile import document
@@ -56,6 +57,23 @@ def _point(spot: Spot, units: FileUnits) -> document.TiePoint:
         kind=kind,
         extra={GUESS: True} if row.guess else UNSET,
     )
+
+
+def over_sections(bulk: Bulk, units: FileUnits) -> list[document.TiePoint]:
+    """Where a strap runs over a stack: a quarter from either end, and over its middle; none of a
+    heap, or of a stack that nobody measured."""
+    if bulk.measured != Bulk.Measured.COUNT or bulk.height is None or bulk.length is None:
+        return []
+    quarter = si(bulk.length) / 4
+    return [
+        document.TiePoint(
+            id=f"over the {word}",
+            ahead=units.metres(ahead),
+            left=0,
+            height=units.x(bulk.height),
+        )
+        for word, ahead in (("front", quarter), ("middle", 0.0), ("rear", -quarter))
+    ]
 
 
 def beside_points(

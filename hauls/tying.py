@@ -85,19 +85,33 @@ def usual_pieces(rack: Rack) -> tuple[str, ...]:
     return (first.name, *(gear.name for gear in binders[:1]))
 
 
-def with_tie(draft: Draft, rack: Rack, *, item: str, point: str, anchor: str) -> Draft:
-    """With one more tie of the rack.
+def with_tie(
+    draft: Draft, rack: Rack, *, item: str, point: str, anchor: str, over: str = ""
+) -> Draft:
+    """With one more tie of the rack; ``over``: from the anchor over the point to a second one.
 
     Raises:
-        TyingError: there is no such place, or the two are tied together already.
+        TyingError: there is no such place, or they are tied together already.
     """
     plan, securing = draft.plan, securing_of(draft)
     points = {one.id for i in plan.items if i.id == item for one in i.points}
-    if point not in points or anchor not in {one.id for one in plan.trailer.anchors}:
+    anchors = {one.id for one in plan.trailer.anchors}
+    if point not in points or anchor not in anchors or (over and over not in anchors):
         raise TyingError("Choose a point of the machine and an anchor of the trailer.")
-    if any((t.item, t.point, t.anchor) == (item, point, anchor) for t in securing.ties):
+    if over == anchor:
+        raise TyingError("A tie that runs over it ends at another anchor. Choose that one.")
+    second = over or UNSET
+    new = (item, point, {anchor, second})
+    if any((t.item, t.point, {t.anchor, t.over}) == new for t in securing.ties):
         raise TyingError(f"A tie runs from {point} to {anchor} already.")
-    tie = Tie(id=free_tie_id(securing), item=item, point=point, anchor=anchor, kind="chain")
+    tie = Tie(
+        id=free_tie_id(securing),
+        item=item,
+        point=point,
+        anchor=anchor,
+        over=second,
+        kind="chain",
+    )
     pieces = usual_pieces(rack)
     if pieces:
         tie = made_of(tie, pieces, rack, draft)

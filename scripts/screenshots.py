@@ -26,13 +26,13 @@ VIEWS = (
     ("planner-cannot-say-dark", "Plough and pipe to the spring chamber", DESK, "dark"),
     ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
     ("book", "/book/", DESK, "light"),
-    ("book-truck", "/book/trucks/1/", DESK, "light"),
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
     ("book-machine", "/book/machines/6/", DESK, "light"),
     ("weigh-phone", "/weigh/three-pads/", PHONE, "light"),
     ("arrange", "Drain crew to the Long Drain > Arrange", DESK, "light"),
     ("level", "Orchard tractor to the Quarry Lane block > Level", DESK, "light"),
     ("on-and-off", "Orchard tractor to the Quarry Lane block > On and off", DESK, "light"),
+    ("tied-down", "Orchard tractor to the Quarry Lane block > Tied down", DESK, "light"),
     ("frame", "Drain crew to the Long Drain > Frame", DESK, "light"),
     ("what-if", "/hauls/16/what-if/?v1_outfit=4-1&v2_outfit=5-1&v3_best=1", DESK, "light"),
     ("match", "/match/?load_1=machine-2", DESK, "light"),
@@ -86,7 +86,7 @@ def main() -> None:
                 elif then:
                     page.get_by_role("link", name=then, exact=True).click()
                     page.wait_for_selector(
-                        ".views [aria-current]:not([href$='/']), .page-head, .climb"
+                        ".views [aria-current]:not([href$='/']), .page-head, .climb, .tied"
                     )
             page.evaluate("document.fonts.ready")
             page.screenshot(path=TARGET / f"{name}.png")

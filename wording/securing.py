@@ -11,8 +11,8 @@ from mechanics.checks import Status
 from mechanics.plan import Plan
 from mechanics.securing import Finding
 from mechanics.securing.findings import HEAVY_KG, LEFT_OVER, LIGHT_KG, SPARE, STEEP, Tied
-from mechanics.securing.hold import UP_LIMIT, WAYS, at_most, friction_of, rubbing_kg
-from mechanics.securing.rope import UP
+from mechanics.securing.hold import UP_LIMIT, WAYS, at_most, friction_of, ideal_kg, rubbing_kg
+from mechanics.securing.rope import UP, Vector
 from mechanics.ties import SecuringSchool, TieKind
 from wording.arithmetic import Term, Why
 from wording.inputs import missing_of
@@ -167,7 +167,7 @@ def _way(teller: Teller, finding: Finding, name: str) -> FindingRow:
         figure=times(value / limit),
         detail=f"{write_number(value, 2)} g of {write_number(limit, 3).rstrip('0')} g",
         bar=_filled(value / limit),
-        note=_way_note(finding, terms),
+        note=_way_note(teller, finding, terms, way),
         why=Why(
             terms=terms,
             total=f"{teller.mass(value * tied.mass_kg)}, {write_number(value, 3)} times its "
@@ -178,12 +178,25 @@ def _way(teller: Teller, finding: Finding, name: str) -> FindingRow:
     )
 
 
-def _way_note(finding: Finding, terms: list[Term]) -> str:
+def _way_note(teller: Teller, finding: Finding, terms: list[Term], way: Vector) -> str:
     if not terms:
         return "No tie pulls against it."
+    found = []
     if finding.status is Status.NEAR:
-        return f"Less than {SPARE:g} times what is asked."
-    return ""
+        found.append(f"Less than {SPARE:g} times what is asked.")
+    tied = teller.tied
+    pulls = at_most(tied.own, tied.may, way)
+    held, ideal = sum(p.pull_kg * p.part for p in pulls), ideal_kg(tied.own, tied.may, way)
+    if ideal is not None and held < UNEVEN * ideal:
+        found.append(
+            f"Each at its most they would hold {teller.mass(ideal)}: the stiffest gives first. "
+            "Ties of one kind, alike long, share better."
+        )
+    return " ".join(found)
+
+
+UNEVEN: Final = 0.9
+"""Ties that hold less than this part of what each at its most would are told to share badly."""
 
 
 def _aggregate(teller: Teller, finding: Finding, _: str) -> FindingRow:

@@ -31,6 +31,9 @@ from hauls.tying import (
     without_tie,
     without_ties_of,
 )
+from hauls.units import FileUnits
+from measures import ReadingError
+from measures.reading import read_mass
 from measures.writing import UnitSystem, write_mass
 from mechanics.checks import Status
 from mechanics.plan import Plan
@@ -116,7 +119,9 @@ class _Doing:
 
 def _add(it: _Doing) -> Done:
     point, anchor = it.text("point"), it.text("anchor")
-    draft = with_tie(it.draft, it.rack, item=it.item, point=point, anchor=anchor)
+    draft = with_tie(
+        it.draft, it.rack, item=it.item, point=point, anchor=anchor, over=it.text("over")
+    )
     return Done(draft=draft, what=f"tie from {point} to {anchor}")
 
 
@@ -131,9 +136,29 @@ def _gear(it: _Doing) -> Done:
     for name in set(chosen):
         gear = rack.gear.get(name)
         if gear is not None and chosen.count(name) > rack.free(name):
-            raise ActionError(f"The rack has no more of {name}. Choose another piece.")
-    draft = with_changed(it.draft, made_of(tie, chosen, rack, it.draft))
+            raise ActionError(
+                f"The rack has no more of {name}. Choose another piece.",
+                typed=it.text("pretension"),
+            )
+    made = made_of(tie, chosen, rack, it.draft)
+    if "pretension" in it.data:
+        made = msgspec.structs.replace(made, pretension=_pretension(it))
+    draft = with_changed(it.draft, made)
     return Done(draft=draft, what=f"gear of a tie: {', '.join(chosen)}"[:200])
+
+
+def _pretension(it: _Doing) -> float:
+    """What a tie is tightened to, in the document's unit; nothing where the box is empty."""
+    typed = it.text("pretension")
+    if not typed.strip():
+        return 0.0
+    try:
+        found = read_mass(typed, it.unit.mass_unit)
+    except ReadingError as error:
+        raise ActionError(str(error), typed=typed) from None
+    if found.value < 0:
+        raise ActionError("A tie is tightened to nothing or more.", typed=typed)
+    return FileUnits.of_draft(it.draft).m(found)
 
 
 def _remove(it: _Doing) -> Done:

@@ -106,6 +106,7 @@ class TieRow:
     running: tuple[Option, ...]
     joining: tuple[tuple[Option, ...], ...]
     questions: tuple[Question, ...]
+    pretension: str
     answered: tuple[str, ...]
     loose: tuple[str, ...]
 
@@ -161,6 +162,10 @@ class TiedPage:
     list_address: str
 
 
+Typed = tuple[str, str] | None
+"""A button and what was typed beside it, where that could not be read."""
+
+
 def tied_page(
     haul: Haul,
     item_id: str,
@@ -168,10 +173,11 @@ def tied_page(
     *,
     told: Told | None = None,
     wrong: str = "",
-    friction: str | None = None,
+    typed: Typed = None,
     conflict: str = "",
 ) -> TiedPage:
-    """The page with one item in hand: the one asked for, or the first."""
+    """The page with one item in hand: the one asked for, or the first; ``typed`` is what stood in
+    a box that could not be read."""
     draft = haul.draft
     plan, securing = draft.plan, securing_of(draft)
     ids = [item.id for item in plan.items]
@@ -216,7 +222,7 @@ def tied_page(
         rack=Rack.of(haul.yard, securing),
         unit=unit,
     )
-    return TiedPage(**looking.shown(friction), **common)
+    return TiedPage(**looking.shown(typed), **common)
 
 
 def school_of(haul: Haul) -> SecuringSchool:
@@ -262,7 +268,7 @@ class _Looking:
         """What ties are called by: their place in the order to put them on."""
         return {tie.id: n for n, tie in enumerate(self.securing.ties, 1)}
 
-    def shown(self, friction: str | None) -> dict[str, Any]:
+    def shown(self, typed: Typed) -> dict[str, Any]:
         """The page's parts."""
         plan, tied, numbers = self.plan, self.tied, self.numbers
         item = plan.item(self.item_id)
@@ -313,7 +319,7 @@ class _Looking:
             "rows": rows,
             "more": more,
             "ring": figures,
-            "ties": [self._row(use, faults) for use in tied.ties],
+            "ties": [self._row(use, faults, typed) for use in tied.ties],
             "others": len(self.securing.ties) - len(tied.ties),
             "points": [Option(value=p.id, words=p.id) for p in item.points],
             "anchors": [Option(value=a.id, words=a.id) for a in plan.trailer.anchors],
@@ -326,8 +332,8 @@ class _Looking:
                 for c in ("either", *(c for c in CROSSINGS if c != "either"))
             ],
             "school_note": f"{SCHOOLS[self.report.school]}: {SCHOOL_NOTES[self.report.school]}.",
-            "friction": friction
-            if friction is not None
+            "friction": typed[1]
+            if typed is not None and typed[0] == "settings"
             else write_number(self.securing.friction, 2).rstrip("0").rstrip("."),
             "bulkhead": self.securing.bulkhead,
             "wanted": self._wanted(guesses),
@@ -362,12 +368,15 @@ class _Looking:
             for use in ties
         )
 
-    def _row(self, use: TieUse, faults: Sequence[Fault]) -> TieRow:
+    def _row(self, use: TieUse, faults: Sequence[Fault], typed: Typed) -> TieRow:
         tie = next(one for one in self.securing.ties if one.id == use.rope.tie.id)
         kept = kept_of(tie)
         running = kept.pieces[0] if kept.pieces else ""
         joining = [*kept.pieces[1:], "", ""][: max(2, len(kept.pieces))]
-        limit = use.rope.tie.wll_kg
+        limit, tight = use.rope.tie.wll_kg, use.rope.tie.pretension_kg
+        pretension = write_mass(tight, self.unit) if tight else ""
+        if typed is not None and typed[0] == f"gear:{tie.id}":
+            pretension = typed[1]
         strap = tie.kind == "strap"
         asked = [name for name in QUESTIONS if strap or name != "edge"]
         return TieRow(
@@ -394,6 +403,7 @@ class _Looking:
                 )
                 for name in asked
             ),
+            pretension=pretension,
             answered=tuple(
                 f"{QUESTIONS[name][0].lower()}: {dict(QUESTIONS[name][1])[answer]}"
                 for name, answer in kept.answers.items()

@@ -55,8 +55,8 @@ def do(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         if done.what:
             save_haul(haul, done.draft, base=base_sent(request), user=request.user, what=done.what)
     except ActionError as error:
-        typed = request.POST.get("friction") if request.POST.get("do") == "settings" else None
-        page = tied_page(haul, item, unit, wrong=str(error), friction=typed)
+        typed = (str(request.POST.get("do", "")), error.typed) if error.typed else None
+        page = tied_page(haul, item, unit, wrong=str(error), typed=typed)
         return _answer(request, haul, page, wrong=True)
     except PlanFileError as error:
         page = tied_page(haul, item, unit, wrong=f"That cannot be kept. {error}")

@@ -114,6 +114,19 @@ def at_most(own: Sequence[Rope], may: Mapping[str, float | None], way: Vector) -
     return tuple(Pull(tie=r.tie.id, pull_kg=r.stiffness * moved * c, part=c) for r, c in pulling)
 
 
+def ideal_kg(own: Sequence[Rope], may: Mapping[str, float | None], way: Vector) -> float | None:
+    """What ties would hold along a way if each did its most at once, friction not counted;
+    ``None`` where one that pulls has no known limit. They hold less as they share."""
+    found = 0.0
+    for rope in own:
+        part = rope.share(way)
+        limit = may[rope.tie.id]
+        if part > 0 and limit is None:
+            return None
+        found += part * (limit or 0.0)
+    return found
+
+
 def rubbing_kg(own: Sequence[Rope], mass_kg: float, mu: float) -> float:
     """What friction holds, with the ties' pretension pressing down."""
     if mu == 0:

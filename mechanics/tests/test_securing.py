@@ -16,7 +16,7 @@ from mechanics.item import BalancePoint, Contact, Facing, Item, Placement
 from mechanics.plan import Plan
 from mechanics.securing import Finding, ItemTied, secure
 from mechanics.securing.findings import least_ties
-from mechanics.securing.hold import LIMITS, WAYS
+from mechanics.securing.hold import LIMITS, WAYS, all_ropes, allowed, held, ideal_kg
 from mechanics.tests.outfits import example_plan, inch, lb
 from mechanics.ties import Anchor, Point, Securing, SecuringSchool, Tie, TieKind
 
@@ -338,6 +338,36 @@ def by_code(item: ItemTied) -> dict[str, float | None]:
 class ForAnyTies(SimpleTestCase):
     def plain(self, plan: Plan) -> ItemTied:
         return secure(plan, US).items[0]
+
+    @settings(max_examples=40)
+    @given(plan=layouts, wll=st.floats(100, 5000), at=st.floats(0.5, 6.0))
+    def test_one_more_tie_never_lowers_what_all_could_hold(
+        self, plan: Plan, wll: float, at: float
+    ) -> None:
+        assert plan.securing is not None
+        anchor = Anchor(id="more", tape_m=at, left_m=1.3)
+        tie = Tie(
+            id="more",
+            item="block",
+            point="fl",
+            anchor="more",
+            kind=TieKind.CHAIN,
+            wll_kg=wll,
+        )
+        more = replace(
+            plan,
+            trailer=replace(plan.trailer, anchors=(*plan.trailer.anchors, anchor)),
+            securing=replace(plan.securing, ties=(*plan.securing.ties, tie)),
+        )
+        for way in WAYS.values():
+            before, after = (
+                ideal_kg(all_ropes(one), allowed(all_ropes(one)), way) for one in (plan, more)
+            )
+            assert before is not None
+            assert after is not None
+            self.assertGreaterEqual(after, before - 1e-9)
+            held_now = held(all_ropes(more), allowed(all_ropes(more)), way, 1000.0, 0.0)
+            self.assertLessEqual(held_now.capacity_kg or 0.0, after * (1 + 1e-12) + 1e-9)
 
     @settings(max_examples=40)
     @given(layouts)

@@ -176,6 +176,46 @@ class Buttons(TiedCase):
         refused = self.do(f"gear:{tie.id}", running="")
         self.assertContains(refused, "Choose a chain, a strap", status_code=422)
 
+    def test_over_the_machine_to_a_second_anchor(self) -> None:
+        self.do("add", point="rear axle left", anchor="second ring left", over="second ring right")
+        added = self.ties()[-1]
+        self.assertEqual((added.anchor, added.over), ("second ring left", "second ring right"))
+        scene = self.page().context["scene"]
+        self.assertEqual(len(scene.ties[-1].lines), 2)
+        again = self.do(
+            "add", point="rear axle left", anchor="second ring right", over="second ring left"
+        )
+        self.assertContains(again, "already", status_code=422)
+        same = self.do("add", point="drawbar", anchor="rear ring left", over="rear ring left")
+        self.assertContains(same, "ends at another anchor", status_code=422)
+
+    def test_a_stack_is_strapped_over(self) -> None:
+        crew = self.haul_of(CREW)
+        pallet = crew.document["items"][1]
+        self.assertEqual(
+            [p["id"] for p in pallet["points"]],
+            ["over the front", "over the middle", "over the rear"],
+        )
+
+    def test_tightened_to_so_much(self) -> None:
+        tie = self.ties()[0]
+        gear = {"running": "Ratchet strap, 2 in"}
+        self.do(f"gear:{tie.id}", **gear, pretension="200 kg")
+        self.assertAlmostEqual(self.ties()[0].pretension, 440.92, places=2)
+        self.assertContains(self.page(), 'value="441 lb"')
+        refused = self.do(f"gear:{tie.id}", **gear, pretension="tight")
+        self.assertEqual(refused.status_code, 422)
+        self.assertEqual(refused.context["ties"][0].pretension, "tight")
+        self.assertEqual(self.do(f"gear:{tie.id}", **gear, pretension="-5").status_code, 422)
+        self.do(f"gear:{tie.id}", **gear, pretension="")
+        self.assertEqual(self.ties()[0].pretension, 0)
+
+    def test_ties_that_share_badly_are_told(self) -> None:
+        tie = self.ties()[0]
+        self.do(f"gear:{tie.id}", running="Ratchet strap, 2 in")
+        rows = {row.code: row for row in self.page().context["rows"]}
+        self.assertIn("the stiffest gives first", rows["securing.rearward"].note)
+
     def test_answers_are_remembered(self) -> None:
         tie = self.ties()[3]
         page = self.do(f"answer:{tie.id}", hooks="loose", slack="")

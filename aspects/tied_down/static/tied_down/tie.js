@@ -42,6 +42,7 @@ function tie(point, anchor) {
   const form = document.getElementById("tie-add");
   form.elements.point.value = point.dataset.point;
   form.elements.anchor.value = anchor.dataset.anchor;
+  form.elements.over.value = "";
   pick(null);
   stretch(null);
   form.requestSubmit();
