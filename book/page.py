@@ -256,6 +256,7 @@ class Aside:
     on: list[str]
     parts: tuple[str, ...]
     fluids: list[tuple[str, str]]
+    reasons: list[tuple[str, str]]
 
 
 def beside(thing: Thing, request: YardRequest, ticket_form: TicketForm | None = None) -> Aside:
@@ -294,6 +295,7 @@ def beside(thing: Thing, request: YardRequest, ticket_form: TicketForm | None = 
         on=_whereabouts(thing),
         parts=asides(),
         fluids=fluid_sources(units) if isinstance(thing, Machine) else [],
+        reasons=[(one.value, str(one.label)) for one in Gear.Retired if one.value],
     )
 
 

@@ -40,6 +40,7 @@ urlpatterns = [
     path("<slug:slug>/<int:pk>/", views.edit, name="edit_thing"),
     path("<slug:slug>/<int:pk>/history/", views.history, name="history"),
     path("<slug:slug>/<int:pk>/copy/", views.copy, name="copy_thing"),
+    path("gear/<int:pk>/retire/", views.retire, name="retire_gear"),
     path("<slug:slug>/<int:pk>/usual-places/", views.usual_places, name="usual_places"),
     path("<slug:slug>/<int:pk>/tickets/", photo_views.add_ticket, name="add_ticket"),
     path("<slug:slug>/<int:pk>/photos/", photo_views.add_photo, name="add_photo"),

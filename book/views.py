@@ -18,10 +18,7 @@ from book.forms import TicketForm, points_know_parts
 from book.history import Change, changes_of, latest_changes
 from book.kinds import KINDS, Kind, Rows, kind_of, things_of
 from book.listing import ListOf, list_of
-from book.models import (
-    Thing,
-    Truck,
-)
+from book.models import Gear, Thing, Truck
 from book.page import Aside, Sheet, beside, sheets
 from book.plan_view import plan_view
 from book.services.things import (
@@ -30,6 +27,7 @@ from book.services.things import (
     is_set_up,
     put_usual_places,
     remove_thing,
+    retire_one,
     save_thing,
 )
 from book.tolerances import PERCENTS, QUANTITIES, Tolerances
@@ -263,6 +261,24 @@ def copy(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     made = copy_thing(thing, user=request.user)
     messages.success(request, f"Copied from {thing.name}. Give it its own name and figures.")
     return redirect("edit_thing", kind.slug, made.pk)
+
+
+@require_POST
+@planners
+def retire(request: YardRequest, pk: int) -> HttpResponse:
+    """Retire one piece of gear, with the reason."""
+    gear = get_object_or_404(Gear, yard=request.yard, pk=pk)
+    reason = request.POST.get("reason", "")
+    if reason not in Gear.Retired.values or not reason:
+        messages.error(request, "Say why it is retired: choose one of the reasons.")
+        return redirect("edit_thing", "gear", gear.pk)
+    try:
+        gone = retire_one(gear, reason, version=request.POST.get("version"), user=request.user)
+    except StaleThing:
+        messages.error(request, f"Somebody changed {gear.name} in between. Look again first.")
+        return redirect("edit_thing", "gear", gear.pk)
+    messages.success(request, f"{gone.name} holds nothing from now on.")
+    return redirect("edit_thing", "gear", gear.pk)
 
 
 @require_POST

@@ -2,19 +2,30 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import msgspec
 from msgspec import UNSET
 
-from book.models import Gear
+from book.models import Gear, Trailer
+from hauls.loads import Load
 from hauls.rack import RUNS, Rack
+from hauls.ties import anchor_sections, beside_points, point_sections
 from hauls.units import FileUnits
 from mechanics.securing import Crossing, Suggestion, suggest
 from planfile.document import Securing, Tie
 from planfile.draft import Draft
-from planfile.tying import JOINED, Kept, free_tie_id, keeping, kept_of
+from planfile.plain import plain
+from planfile.tying import (
+    FORBIDDEN,
+    JOINED,
+    Kept,
+    free_tie_id,
+    keeping,
+    kept_of,
+    without_loose_ties,
+)
 
 CROSSING = "crossing"
 """Where it stands in the securing's ``extra`` object which side ties are wished to go to."""
@@ -69,6 +80,30 @@ def made_of(tie: Tie, names: Sequence[str], rack: Rack, draft: Draft) -> Tie:
         name=JOINED.join(names)[:200],
     )
     return keeping(made, msgspec.structs.replace(kept_of(tie), pieces=tuple(names)))
+
+
+def with_book_places(draft: Draft, trailer: Trailer | None, loads: Mapping[str, Load]) -> Draft:
+    """With anchors and points as the book has them now, every other figure as it is; a tie whose
+    end is gone goes too."""
+    raw, units = draft.json(), FileUnits.of_draft(draft)
+    if trailer is not None:
+        raw["trailer"]["anchors"] = [plain(one) for one in anchor_sections(trailer, units)]
+    for item in raw["items"]:
+        load = loads.get(item["id"])
+        machine = None if load is None else load.machine
+        if load is None or machine is None:
+            continue
+        points = point_sections(machine, load.configuration, units)
+        item["points"] = [plain(one) for one in points]
+        extra = {k: v for k, v in item.get("extra", {}).items() if k != FORBIDDEN}
+        item["extra"] = extra | beside_points(machine, load.configuration, units)
+    return Draft.read(without_loose_ties(raw))
+
+
+def places_of(draft: Draft) -> list[Any]:
+    """Anchors, points and places that must not be used, to see whether two drafts agree."""
+    parsed = draft.parsed()
+    return [parsed.trailer.anchors, [item.points for item in parsed.items], draft.forbidden]
 
 
 def usual_pieces(rack: Rack) -> tuple[str, ...]:

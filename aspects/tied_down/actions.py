@@ -13,6 +13,7 @@ from msgspec import UNSET
 
 from aspects.rooms import ActionError
 from aspects.tied_down.page import QUESTIONS, Told, yard_school
+from hauls.loads import linked_loads
 from hauls.models import Haul
 from hauls.rack import Rack
 from hauls.tying import (
@@ -25,6 +26,7 @@ from hauls.tying import (
     moved_tie,
     securing_of,
     suggested,
+    with_book_places,
     with_changed,
     with_suggestion,
     with_tie,
@@ -167,6 +169,11 @@ def _remove(it: _Doing) -> Done:
 
 def _clear(it: _Doing) -> Done:
     return Done(draft=without_ties_of(it.draft, it.item), what="all its ties off")
+
+
+def _places(it: _Doing) -> Done:
+    draft = with_book_places(it.draft, it.haul.trailer, linked_loads(it.haul))
+    return Done(draft=draft, what="anchors and points of the book")
 
 
 def _earlier(it: _Doing) -> Done:
@@ -332,6 +339,7 @@ _DOING: Final[dict[str, Callable[[_Doing], Done]]] = {
     "gear": _gear,
     "remove": _remove,
     "clear": _clear,
+    "places": _places,
     "earlier": _earlier,
     "later": _later,
     "answer": _answer,

@@ -17,7 +17,7 @@ from book.models import Gear, MachinePoint
 from hauls.loads import linked_loads
 from hauls.models import Haul
 from hauls.rack import Fault, Rack
-from hauls.tying import CROSSINGS, crossing_of, securing_of
+from hauls.tying import CROSSINGS, crossing_of, places_of, securing_of, with_book_places
 from measures.writing import UnitSystem, write_length, write_mass, write_number
 from mechanics.checks import Status
 from mechanics.errors import InputError
@@ -27,6 +27,7 @@ from mechanics.securing.report import tied_of
 from mechanics.ties import SecuringSchool
 from planfile.document import Securing
 from planfile.draft import Draft
+from planfile.errors import PlanFileError
 from planfile.tying import JOINED, guessed, kept_of
 from wording.securing import KIND_WORDS, SCHOOL_NOTES, SCHOOLS, FindingRow, Teller
 
@@ -153,6 +154,7 @@ class TiedPage:
     bulkhead: bool = False
     wanted: list[Wanted] = field(default_factory=list)
     faults: list[str] = field(default_factory=list)
+    book_moved: bool = False
     rack: int = 0
     told: Told | None = None
     wrong: str = ""
@@ -338,6 +340,7 @@ class _Looking:
             "bulkhead": self.securing.bulkhead,
             "wanted": self._wanted(guesses),
             "faults": against,
+            "book_moved": self._book_moved(),
             "rack": sum(self.rack.free(gear.name) for gear in self.rack.running()),
         }
 
@@ -360,6 +363,16 @@ class _Looking:
         for item in parsed.items:
             found |= {f"{item.id}:{one}" for one in guessed(item.points)}
         return frozenset(found)
+
+    def _book_moved(self) -> bool:
+        """Whether the book has other anchors or points by now."""
+        loads = linked_loads(self.haul)
+        try:
+            now = with_book_places(self.draft, self.haul.trailer, loads)
+        except PlanFileError:
+            # taking them says what is wrong with them
+            return True
+        return places_of(now) != places_of(self.draft)
 
     def _leans_on(self, ties: Sequence[TieUse], guesses: frozenset[str]) -> bool:
         return any(

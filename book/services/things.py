@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, cast
 
 from django.db import transaction
 from django.db.models import F
@@ -10,7 +10,7 @@ from django.forms import ModelForm
 
 from book.forms import link_parts
 from book.history import keep, note, recorded
-from book.models import Configuration, Hitch, HitchPart, Machine, Thing, Trailer, Truck
+from book.models import Configuration, Gear, Hitch, HitchPart, Machine, Thing, Trailer, Truck
 from book.ties import usual_anchors, usual_points
 from book.yardfile import dump_thing, load_thing
 from yards.models import User, Yard
@@ -149,6 +149,29 @@ def remove_thing(thing: Thing, *, version: str | None, user: User) -> None:
         thing.delete()
     for file in photos:
         file.delete(save=False)
+
+
+def retire_one(gear: Gear, reason: str, *, version: str | None, user: User) -> Gear:
+    """Retire one piece of gear; of several that are alike it becomes an entry of its own.
+
+    Raises:
+        StaleThing: it has moved on since the page was drawn; nothing is stored.
+    """
+    with recorded(yard=gear.yard, user=user, why=f"One of {gear.name} retired"):
+        _claim(gear, version)
+        if gear.count == 1:
+            gear.retired = reason
+            gear.save()
+            keep(gear)
+            return gear
+        gear.count -= 1
+        gear.save()
+        keep(gear)
+        document = dump_thing(gear) | {"count": 1, "retired": reason}
+        document["name"] = free_name(Gear, gear.yard_id, f"{gear.name[:100]}, retired")
+        gone = load_thing(Gear, document, yard=gear.yard)
+        keep(gone)
+        return cast(Gear, gone)
 
 
 def put_usual_places(thing: Thing, *, version: str | None, user: User) -> int:

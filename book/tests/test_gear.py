@@ -235,3 +235,32 @@ class Pages(YardCase):
             f"/book/machines/{bare.pk}/usual-places/", {"version": 1}, follow=True
         )
         self.assertContains(answer, "length and width are wanted first")
+
+
+class Retiring(YardCase):
+    def retire(self, gear: Gear, **more: Any) -> Any:
+        """One piece retired, as its page sends it."""
+        data = {"version": gear.version, "reason": "kinked", **more}
+        return self.client.post(f"/book/gear/{gear.pk}/retire/", data, follow=True)
+
+    def test_one_of_several_becomes_an_entry_of_its_own(self) -> None:
+        chain = Gear.objects.get(name="3/8 chain, grade 70")
+        self.assertContains(self.retire(chain), "holds nothing from now on")
+        chain.refresh_from_db()
+        gone = Gear.objects.get(name="3/8 chain, grade 70, retired")
+        self.assertEqual((chain.count, gone.count, gone.retired), (5, 1, "kinked"))
+        self.assertIsNone(gear_limit(gone).kg)
+
+    def test_the_last_one_itself(self) -> None:
+        piece = Gear.objects.create(yard=self.yard, name="Hook", kind="hook", wll=q("4000 lb"))
+        self.retire(piece, reason="stretched")
+        piece.refresh_from_db()
+        self.assertEqual(piece.retired, "stretched")
+        self.assertEqual(Gear.objects.filter(name__startswith="Hook").count(), 1)
+
+    def test_without_a_reason_or_on_an_old_page_nothing_is_retired(self) -> None:
+        chain = Gear.objects.get(name="3/8 chain, grade 70")
+        self.assertContains(self.retire(chain, reason="tired"), "Say why it is retired")
+        self.assertContains(self.retire(chain, version=0), "in between")
+        chain.refresh_from_db()
+        self.assertEqual(chain.count, 6)

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from aspects.registry import aspects
 from book.kinds import KINDS
-from book.models import Configuration, Hitch, Machine, Photo, Ticket, Trailer, Truck
+from book.models import Configuration, Gear, Hitch, Machine, Photo, Ticket, Trailer, Truck
 from book.services.photos import attach
 from demo.plate import plate_photo
 from gauge.models import Gauge
@@ -295,6 +295,7 @@ class Rights(YardCase):
             "edit_thing": ("machines", machine.pk),
             "history": ("machines", machine.pk),
             "copy_thing": ("machines", machine.pk),
+            "retire_gear": (Gear.objects.filter(yard=self.yard).first().pk,),
             "usual_places": ("machines", machine.pk),
             "add_photo": ("machines", machine.pk),
             "add_ticket": ("machines", machine.pk),

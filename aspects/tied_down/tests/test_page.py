@@ -141,6 +141,18 @@ class ThePage(TiedCase):
         for words in ("no anchors yet", "no points to tie it by", "The rack is empty"):
             self.assertContains(page, words)
 
+    def test_places_of_the_book_are_taken_when_it_has_others(self) -> None:
+        self.assertFalse(self.page().context["book_moved"])
+        trailer = Trailer.objects.get(name="20 ft equipment trailer")
+        trailer.anchors.filter(name="front ring").delete()
+        page = self.page()
+        self.assertTrue(page.context["book_moved"])
+        self.assertContains(page, "Take the book's places")
+        self.do("places")
+        # the two at the front are gone with their ends
+        self.assertEqual(len(self.ties()), 2)
+        self.assertFalse(self.page().context["book_moved"])
+
     def test_page_fields_are_those_of_its_type(self) -> None:
         self.assertIn("told", TiedPage.__dataclass_fields__)
         self.assertEqual(counted(["chain", "strap", "chain"]), "two chains and one strap")
