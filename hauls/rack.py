@@ -7,8 +7,11 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from book.gear import gear_limit
+from django.utils import timezone
+
+from book.gear import gear_limit, overdue
 from book.models import Gear
+from mechanics.gear import UNMARKED_GRADE
 from mechanics.securing import RackPiece
 from mechanics.ties import TieKind
 from planfile.document import Securing, Tie
@@ -57,12 +60,17 @@ class Rack:
         return min(known) if limits and len(known) == len(limits) else None
 
     def pieces(self, back: Iterable[str] = ()) -> list[RackPiece]:
-        """What is free for the search, with what some ties of the haul would give ``back``."""
+        """What is free for the search, with what some ties of the haul would give ``back``.
+
+        Nothing that is not marked, and nothing that has not been looked over for too long: nobody
+        is told to take that.
+        """
+        today = timezone.localdate()
         returned = Counter(back)
         found = []
         for name, gear in self.gear.items():
             limit, count = gear_limit(gear).kg, self.free(name) + returned[name]
-            if limit is None or count < 1:
+            if limit is None or count < 1 or gear.unmarked or overdue(gear, today):
                 continue
             if gear.kind != Gear.Kind.BINDER and not gear.runs:
                 continue
@@ -102,6 +110,23 @@ class Rack:
                 found.append(
                     Fault(tie="", words=f"{number} of {name} are used, the rack has {gear.count}.")
                 )
+        return found
+
+    def doubts(self, ties: Iterable[Tie]) -> list[Fault]:
+        """What counts and is not to be trusted all the same: chain of which nothing can be read,
+        gear that nobody has looked over for too long."""
+        today, found = timezone.localdate(), []
+        for tie in ties:
+            for name in kept_of(tie).pieces:
+                gear = self.gear.get(name)
+                if gear is None or gear.retired:
+                    continue
+                if gear.unmarked and gear.kind == Gear.Kind.CHAIN:
+                    words = f"{name} is not marked: counted as grade {UNMARKED_GRADE}, the lowest."
+                    found.append(Fault(tie=tie.id, words=words))
+                if overdue(gear, today):
+                    words = f"{name} was last looked over {gear.inspected_on:%d %b %Y}."
+                    found.append(Fault(tie=tie.id, words=words))
         return found
 
     def _fault(self, name: str, tie: Tie, kg_per_unit: float) -> str:

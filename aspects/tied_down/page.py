@@ -277,6 +277,7 @@ class _Looking:
         faults = self.rack.faults(self.securing.ties, self.draft.units.mass.kg)
         mine = {tie.id for tie in self.securing.ties if tie.item == self.item_id}
         against = [f.words for f in faults if f.tie in mine or not f.tie]
+        doubts = [f for f in self.rack.doubts(self.securing.ties) if f.tie in mine]
         rows: list[FindingRow] = []
         more: list[FindingRow] = []
         figures: tuple[RingFigure, ...] = ()
@@ -313,7 +314,12 @@ class _Looking:
         ).scene(held)
         return {
             "said": said(
-                plan, tied, numbers, guesses=self._leans_on(tied.ties, guesses), faults=against
+                plan,
+                tied,
+                numbers,
+                guesses=self._leans_on(tied.ties, guesses),
+                faults=against,
+                doubts=[f.words for f in doubts],
             ),
             "machines": self._machines(),
             "item_name": item.called,
@@ -321,7 +327,7 @@ class _Looking:
             "rows": rows,
             "more": more,
             "ring": figures,
-            "ties": [self._row(use, faults, typed) for use in tied.ties],
+            "ties": [self._row(use, faults, doubts, typed) for use in tied.ties],
             "others": len(self.securing.ties) - len(tied.ties),
             "points": [Option(value=p.id, words=p.id) for p in item.points],
             "anchors": [Option(value=a.id, words=a.id) for a in plan.trailer.anchors],
@@ -381,7 +387,9 @@ class _Looking:
             for use in ties
         )
 
-    def _row(self, use: TieUse, faults: Sequence[Fault], typed: Typed) -> TieRow:
+    def _row(
+        self, use: TieUse, faults: Sequence[Fault], doubts: Sequence[Fault], typed: Typed
+    ) -> TieRow:
         tie = next(one for one in self.securing.ties if one.id == use.rope.tie.id)
         kept = kept_of(tie)
         running = kept.pieces[0] if kept.pieces else ""
@@ -422,10 +430,9 @@ class _Looking:
                 for name, answer in kept.answers.items()
                 if name in asked and answer in dict(QUESTIONS[name][1])
             ),
-            loose=tuple(
-                LOOSE[name, answer]
-                for name, answer in kept.answers.items()
-                if (name, answer) in LOOSE
+            loose=(
+                *(f.words.removesuffix(".") for f in doubts if f.tie == tie.id),
+                *(LOOSE[one] for one in kept.answers.items() if one in LOOSE),
             ),
         )
 
@@ -475,13 +482,13 @@ class _Looking:
             want(f"{item.called} has no points to tie it by yet.", thing)
         anchors = [a.id for a in plan.trailer.anchors if f"anchor:{a.id}" in guesses]
         if anchors:
-            want(f"Where {_listed(anchors)} {_are(anchors)} is a guess: tape it.", trailer)
+            want(f"A guess, not taped: the place of {_listed(anchors)}.", trailer)
         points = [p.id for p in item.points if f"{item.id}:{p.id}" in guesses]
         if points:
-            want(f"Where {_listed(points)} {_are(points)} is a guess: tape it.", thing)
+            want(f"A guess, not taped: the place of {_listed(points)}.", thing)
         unrated = [a.id for a in plan.trailer.anchors if a.wll_kg is None]
         if unrated:
-            want(f"What {_listed(unrated)} hold is not known and not counted.", trailer)
+            want(f"Not known, and not counted: what {_listed(unrated)} can hold.", trailer)
         if not self.rack.running():
             found.append(
                 Wanted(
@@ -501,13 +508,11 @@ LOOSE: Final = {
 """Answers that leave something to be done."""
 
 
-def _listed(names: Sequence[str]) -> str:
-    few = ", ".join(names[:3])
-    return few if len(names) <= 3 else f"{few} and {len(names) - 3} more"
-
-
-def _are(names: Sequence[str]) -> str:
-    return "is" if len(names) == 1 else "are"
+def _listed(ids: Sequence[str]) -> str:
+    """Places by their names, a pair once; a few, and how many more."""
+    names = list(dict.fromkeys(one.removesuffix(" left").removesuffix(" right") for one in ids))
+    few = ", ".join(names[:4])
+    return few if len(names) <= 4 else f"{few} and {len(names) - 4} more"
 
 
 def worst_of(report: SecuringReport) -> Mapping[str, Status]:

@@ -68,9 +68,10 @@ def said(
     *,
     guesses: bool,
     faults: Sequence[str],
+    doubts: Sequence[str],
 ) -> Said:
     """What is said of one item's ties; ``guesses`` tells that a place of theirs is one, ``faults``
-    what the book says against their gear."""
+    what the book says against their gear, ``doubts`` why it is not to be trusted."""
     status = max((f.status for f in tied.findings), key=lambda s: s.severity)
     if plan.securing is None or not tied.ties:
         name = plan.item(tied.item).called
@@ -83,6 +84,8 @@ def said(
         )
     if faults:
         status = Status.OVER
+    elif doubts and status is Status.OK:
+        status = Status.NEAR
     kinds = counted([KIND_WORDS[use.rope.tie.kind] for use in tied.ties])
     word = STATUS_WORDS[status]
     if guesses and status in (Status.OK, Status.NEAR, Status.OVER) and not faults:
@@ -91,7 +94,7 @@ def said(
         status=status.value,
         word=word,
         first=faults[0] if faults else _first(tied, kinds, status, numbers),
-        second=_second(tied),
+        second=" ".join([_second(tied), *doubts[:1]]),
     )
 
 

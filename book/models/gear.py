@@ -84,6 +84,11 @@ class Gear(Thing):
         return self.kind in self.RUNS
 
     @property
+    def unmarked(self) -> bool:
+        """Whether neither a limit nor a grade can be read on it."""
+        return self.wll is None and not self.grade
+
+    @property
     def needs_binder(self) -> bool:
         """Whether it holds only with something that tightens it."""
         return self.runs and not self.ratchet

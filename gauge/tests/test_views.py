@@ -326,7 +326,7 @@ class Pages(HubCase):
         self.assertIsNone(known(gauge.key))
 
     def test_a_yard_without_a_gauge_and_a_haul_without_a_load(self) -> None:
-        self.haul.document["items"] = []
+        self.haul.document |= {"items": [], "securing": {"ties": []}}
         self.haul.save()
         self.assertContains(self.client.get(self.at("")), "nothing on the deck")
         self.assertEqual(404, self.client.get(self.at("now/")).status_code)

@@ -57,7 +57,8 @@ class TheRack(TyingCase):
 
     def test_only_what_holds_something_is_offered(self) -> None:
         keys = {piece.key for piece in self.rack(self.bare()).pieces()}
-        self.assertIn("Old 5/16 chain", keys)
+        # nobody is told to take what is not marked
+        self.assertNotIn("Old 5/16 chain", keys)
         self.assertNotIn("Strap without its tag", keys)
         self.assertNotIn("Chain with the opened hook", keys)
         self.assertNotIn("Shackle, 1/2", keys)
@@ -86,6 +87,20 @@ class TheRack(TyingCase):
         Gear.objects.filter(name=CHAIN).delete()
         words = [fault.words for fault in self.rack(draft).faults(ties, kg)]
         self.assertIn(f"{CHAIN} is no longer in the book.", words)
+
+    def test_what_counts_and_is_not_to_be_trusted(self) -> None:
+        draft = self.bare()
+        rack = self.rack(draft)
+        draft = with_tie(
+            draft, rack, item=draft.item_ids[0], point="drawbar", anchor="rear ring left"
+        )
+        tie = made_of(securing_of(draft).ties[0], ["Old 5/16 chain", BINDER], rack, draft)
+        self.assertEqual(tie.wll, 1900)
+        words = [fault.words for fault in rack.doubts([tie])]
+        self.assertIn("Old 5/16 chain is not marked: counted as grade 30, the lowest.", words)
+        self.assertTrue(any("was last looked over" in one for one in words))
+        Gear.objects.filter(name="Old 5/16 chain").delete()
+        self.assertEqual(self.rack(draft).doubts([tie]), [])
 
 
 class Ties(TyingCase):

@@ -94,7 +94,7 @@ class ThePage(TiedCase):
         self.do("suggest", TILT)
         page = self.page(TILT)
         self.assertTrue(page.context["said"].word.startswith("likely"))
-        self.assertContains(page, "a guess: tape it")
+        self.assertContains(page, "A guess, not taped: the place of front ring, first ring")
         self.assertTrue(all(anchor.guess for anchor in page.context["scene"].anchors))
 
     def test_nothing_on_the_deck_and_nothing_said(self) -> None:
@@ -338,6 +338,13 @@ class Suggesting(TiedCase):
         ):
             told = self.do("suggest", BACK).context["told"]
         self.assertIn("was found in the time", told.first)
+
+    def test_gear_that_is_not_marked_is_never_simply_ok(self) -> None:
+        tie = self.ties()[0]
+        self.do(f"gear:{tie.id}", running="Old 5/16 chain", joining_0="Lever binder, 3/8")
+        page = self.page()
+        self.assertNotEqual(page.context["said"].status, "ok")
+        self.assertContains(page, "Old 5/16 chain is not marked")
 
     def test_retired_gear_never_passes(self) -> None:
         Gear.objects.filter(name="3/8 chain, grade 70").update(retired="cut")
