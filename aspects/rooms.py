@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import wraps
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Final
 
 from django.contrib import messages
 from django.http import HttpResponse, HttpResponseBase
@@ -124,6 +124,28 @@ def plan_unreadable(request: YardRequest, haul: Haul, error: PlanFileError) -> H
         "export it, mend the file and import it again.",
     )
     return redirect("home")
+
+
+CONFLICT: Final = (
+    "Somebody changed this haul in between; nothing of yours was kept. It is shown as it is now: "
+    "look again, then do it once more."
+)
+"""What is said where two people changed a haul at once."""
+
+
+def part_or_page(
+    request: YardRequest,
+    templates: tuple[str, str],
+    haul: Haul,
+    view: str,
+    page: DataclassInstance,
+    *,
+    wrong: bool = False,
+) -> HttpResponse:
+    """A view's whole page, or the part of it that changes where only that is asked for: the first
+    or the second of its templates."""
+    inner = bool(request.headers.get("HX-Request"))
+    return aspect_page(request, templates[inner], haul, view, page, wrong=wrong)
 
 
 def aspect_page(

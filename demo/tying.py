@@ -8,6 +8,7 @@ from django.utils import timezone
 
 from book.models import Gear, Machine, MachinePoint, Trailer, TrailerAnchor
 from book.ties import usual_anchors
+from demo.given import inches, pounds
 from demo.rack import ANCHORS, FROM_THE_RACK, GEAR, POINTS, TIED
 from hauls.models import Haul
 from hauls.rack import Rack
@@ -20,18 +21,9 @@ from hauls.tying import (
     with_suggestion,
     with_tie,
 )
-from measures import Quantity
 from planfile.document import Securing
 from planfile.draft import Draft
 from yards.models import Yard
-
-
-def _lb(number: float | None) -> Quantity | None:
-    return None if number is None else Quantity.parse(f"{number} lb")
-
-
-def _in(number: float | None) -> Quantity | None:
-    return None if number is None else Quantity.parse(f"{number} in")
 
 
 def make_gear(yard: Yard) -> list[Gear]:
@@ -41,10 +33,10 @@ def make_gear(yard: Yard) -> list[Gear]:
             yard=yard,
             name=entry["name"],
             kind=entry["kind"],
-            size=_in(entry.get("size")),
+            size=inches(entry.get("size")),
             grade=entry.get("grade", ""),
-            wll=_lb(entry.get("wll")),
-            length=_in(entry.get("length")),
+            wll=pounds(entry.get("wll")),
+            length=inches(entry.get("length")),
             ratchet=entry.get("ratchet", False),
             count=entry.get("count", 1),
             inspected_on=timezone.localdate() - timedelta(days=entry["seen"])
@@ -65,7 +57,12 @@ def make_anchors(trailer: Trailer) -> None:
         return
     for name, kind, tape, off, holds in ANCHORS[trailer.name]:
         TrailerAnchor.objects.create(
-            trailer=trailer, name=name, kind=kind, tape=_in(tape), off=_in(off), wll=_lb(holds)
+            trailer=trailer,
+            name=name,
+            kind=kind,
+            tape=inches(tape),
+            off=inches(off),
+            wll=pounds(holds),
         )
 
 
@@ -76,11 +73,11 @@ def make_points(machine: Machine) -> None:
             machine=machine,
             name=name,
             kind=kind,
-            ahead=_in(ahead),
-            off=_in(off),
-            height=_in(height),
+            ahead=inches(ahead),
+            off=inches(off),
+            height=inches(height),
             both=off != 0,
-            strength=_lb(more.get("strength")),
+            strength=pounds(more.get("strength")),
             with_part=more.get("with", ""),
             hidden_by=more.get("hidden", ""),
         )

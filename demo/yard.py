@@ -32,6 +32,7 @@ from book.models import (
     TruckLoad,
 )
 from book.services.photos import attach
+from demo.given import inches, pounds
 from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
 from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
@@ -47,14 +48,6 @@ from planfile.document import Site
 from yards.models import Membership, Role, User, Yard
 
 NAME = "Fernbeck Drainage"
-
-
-def _lb(number: float | None) -> Quantity | None:
-    return None if number is None else Quantity.parse(f"{number} lb")
-
-
-def _in(number: float | None) -> Quantity | None:
-    return None if number is None else Quantity.parse(f"{number} in")
 
 
 @transaction.atomic
@@ -117,7 +110,7 @@ def _reweigh(yard: Yard, user: User) -> None:
         version.revision.date_created = then
         version.revision.save(update_fields=["date_created"])
     with recorded(yard=yard, user=user, why="New ticket: water in the drum was not counted"):
-        roller.front_axle_mass = _lb(2620)
+        roller.front_axle_mass = pounds(2620)
         roller.version += 1
         roller.save()
         keep(roller)
@@ -137,7 +130,7 @@ def _tickets(yard: Yard) -> None:
             place="Mill Ponds scale",
             number=number,
             added_by=driver,
-            **{field: _lb(figure) for field, figure in readings.items()},
+            **{field: pounds(figure) for field, figure in readings.items()},
         )
 
 
@@ -171,8 +164,8 @@ def _loads(machines: list[Machine], bulk: list[Bulk]) -> dict[str, Load]:
 def _place(haul: Haul, entry: dict[str, Any], user: User) -> None:
     draft = haul.draft
     if entry["at"] is not None:
-        for index, inches in enumerate(entry["at"]):
-            draft = draft.put(index, inches * M_PER_IN)
+        for index, at in enumerate(entry["at"]):
+            draft = draft.put(index, at * M_PER_IN)
     for place, key in ((Place.LOADING, "site"), (Place.UNLOADING, "unloading")):
         if key in entry:
             draft = draft.with_site(Site(**entry[key]), place)
@@ -189,13 +182,13 @@ def _part(yard: Yard, entry: dict[str, Any]) -> HitchPart:
         yard=yard,
         name=entry["name"],
         kind=entry["kind"],
-        max_trailer_mass=_lb(trailer),
-        max_tongue_mass=_lb(tongue),
-        max_trailer_mass_wd=_lb(with_bars[0]),
-        max_tongue_mass_wd=_lb(with_bars[1]),
-        ball_size=_in(entry.get("ball")),
-        shank_size=_in(entry.get("shank")),
-        mass=_lb(entry.get("mass")),
+        max_trailer_mass=pounds(trailer),
+        max_tongue_mass=pounds(tongue),
+        max_trailer_mass_wd=pounds(with_bars[0]),
+        max_tongue_mass_wd=pounds(with_bars[1]),
+        ball_size=inches(entry.get("ball")),
+        shank_size=inches(entry.get("shank")),
+        mass=pounds(entry.get("mass")),
     )
 
 
@@ -206,18 +199,18 @@ def _truck(
         yard=yard,
         name=entry["name"],
         drive=entry["drive"],
-        wheelbase=_in(entry["wheelbase"]),
+        wheelbase=inches(entry["wheelbase"]),
         **_arches(*entry.get("arches", (None,) * 6)),
-        **{field: _lb(number) for field, number in entry["masses"].items()},
+        **{field: pounds(number) for field, number in entry["masses"].items()},
     )
     made.append(truck)
     for name, mass, tolerance, ahead in entry["loads"]:
         TruckLoad.objects.create(
             truck=truck,
             name=name,
-            mass=_lb(mass),
-            mass_tolerance=_lb(tolerance),
-            ahead_of_rear_axle=_in(ahead),
+            mass=pounds(mass),
+            mass_tolerance=pounds(tolerance),
+            ahead_of_rear_axle=inches(ahead),
         )
     hitches = []
     heights = entry.get("ball_heights", (None,) * len(entry["hitches"]))
@@ -226,9 +219,9 @@ def _truck(
             truck=truck,
             name=name,
             type=kind,
-            offset=_in(offset),
-            mass=_lb(mass),
-            ball_height=_in(height),
+            offset=inches(offset),
+            mass=pounds(mass),
+            ball_height=inches(height),
         )
         for part in names:
             HitchLink.objects.create(hitch=hitch, part=parts[part])
@@ -245,12 +238,12 @@ def _arches(
     rear_loaded: float | None,
 ) -> dict[str, Quantity | None]:
     return {
-        "arch_front": _in(front),
-        "arch_rear": _in(rear),
-        "arch_load_mass": _lb(mass),
-        "arch_load_ahead": _in(ahead),
-        "arch_front_loaded": _in(front_loaded),
-        "arch_rear_loaded": _in(rear_loaded),
+        "arch_front": inches(front),
+        "arch_rear": inches(rear),
+        "arch_load_mass": pounds(mass),
+        "arch_load_ahead": inches(ahead),
+        "arch_front_loaded": inches(front_loaded),
+        "arch_rear_loaded": inches(rear_loaded),
     }
 
 
@@ -258,10 +251,10 @@ def _ramps(
     rating: float | None, width: float | None, narrowest: float | None, widest: float | None
 ) -> dict[str, Quantity | None]:
     return {
-        "ramp_rating": _lb(rating),
-        "ramp_width": _in(width),
-        "ramp_narrowest": _in(narrowest),
-        "ramp_widest": _in(widest),
+        "ramp_rating": pounds(rating),
+        "ramp_width": inches(width),
+        "ramp_narrowest": inches(narrowest),
+        "ramp_widest": inches(widest),
     }
 
 
@@ -270,9 +263,9 @@ def _stands(
 ) -> dict[str, Quantity | bool | None]:
     return {
         "stands": gap is not None,
-        "stands_gap": _in(gap),
-        "stands_at": _in(at),
-        "stands_rating": _lb(rating),
+        "stands_gap": inches(gap),
+        "stands_at": inches(at),
+        "stands_rating": pounds(rating),
     }
 
 
@@ -280,9 +273,9 @@ def _winch(
     rating: float | None, height: float | None, anchor: float | None
 ) -> dict[str, Quantity | None]:
     return {
-        "winch_rating": _lb(rating),
-        "winch_height": _in(height),
-        "winch_anchor": _lb(anchor),
+        "winch_rating": pounds(rating),
+        "winch_height": inches(height),
+        "winch_anchor": pounds(anchor),
     }
 
 
@@ -296,44 +289,44 @@ def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> 
         yard=yard,
         name=entry["name"],
         kind=entry["kind"],
-        empty_mass=_lb(entry["empty"][0]),
-        empty_mass_tolerance=_lb(entry["empty"][1]),
-        empty_tongue_mass=_lb(entry["tongue"][0]),
-        empty_tongue_mass_tolerance=_lb(entry["tongue"][1]),
-        gvwr=_lb(entry["gvwr"]),
+        empty_mass=pounds(entry["empty"][0]),
+        empty_mass_tolerance=pounds(entry["empty"][1]),
+        empty_tongue_mass=pounds(entry["tongue"][0]),
+        empty_tongue_mass_tolerance=pounds(entry["tongue"][1]),
+        gvwr=pounds(entry["gvwr"]),
         suspension=entry["suspension"],
-        track_width=_in(entry["track"]),
-        deck_start=_in(start),
-        deck_length=_in(length),
-        deck_width=_in(width),
-        deck_height=_in(height),
-        coupler_height=_in(coupler_height),
-        axle_height=_in(axle_height),
-        concentration_mass=_lb(most),
-        concentration_length=_in(within),
-        front_overhang=_in(entry["overhang"][0]),
-        rear_overhang=_in(entry["overhang"][1]),
+        track_width=inches(entry["track"]),
+        deck_start=inches(start),
+        deck_length=inches(length),
+        deck_width=inches(width),
+        deck_height=inches(height),
+        coupler_height=inches(coupler_height),
+        axle_height=inches(axle_height),
+        concentration_mass=pounds(most),
+        concentration_length=inches(within),
+        front_overhang=inches(entry["overhang"][0]),
+        rear_overhang=inches(entry["overhang"][1]),
         tail=entry["tail"],
         sides=entry.get("sides", ""),
         fenders="beside",
-        ramp_length=_in(entry.get("ramp")),
+        ramp_length=inches(entry.get("ramp")),
         ramps_stored="upright" if "ramp" in entry else "",
         bed_latched=entry.get("latched", False),
         **_ramps(*entry.get("ramps", (None,) * 4)),
         **_stands(*entry.get("stands", (None,) * 3)),
         **_winch(*entry.get("winch", (None,) * 3)),
-        dovetail_length=_in(dovetail_length),
-        dovetail_drop=_in(dovetail_drop),
-        bed_hinge=_in(hinge),
-        bed_mass=_lb(bed_mass),
-        bed_balance=_in(bed_balance),
+        dovetail_length=inches(dovetail_length),
+        dovetail_drop=inches(dovetail_drop),
+        bed_hinge=inches(hinge),
+        bed_mass=pounds(bed_mass),
+        bed_balance=inches(bed_balance),
     )
     for position, gawr, tires in entry["axles"]:
         TrailerAxle.objects.create(
             trailer=trailer,
-            position=_in(position),
-            gawr=_lb(gawr),
-            tire_capacity=_lb(tires),
+            position=inches(position),
+            gawr=pounds(gawr),
+            tire_capacity=pounds(tires),
             brake="electric",
         )
     for name in entry["parts"]:
@@ -343,8 +336,8 @@ def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> 
             trailer=trailer,
             name=name,
             kind=kind,
-            mass=_lb(mass),
-            behind_coupler=_in(behind),
+            mass=pounds(mass),
+            behind_coupler=inches(behind),
             weighed_in=weighed_in,
         )
     return trailer
@@ -354,14 +347,14 @@ def _hangs(
     tail: float | None, belly: float | None, nose: float | None
 ) -> dict[str, Quantity | None]:
     return {
-        "tail_clearance": _in(tail),
-        "belly_clearance": _in(belly),
-        "nose_clearance": _in(nose),
+        "tail_clearance": inches(tail),
+        "belly_clearance": inches(belly),
+        "nose_clearance": inches(nose),
     }
 
 
 def _tread(track: float | None, tire: float | None) -> dict[str, Quantity | None]:
-    return {"track_width": _in(track), "tire_width": _in(tire)}
+    return {"track_width": inches(track), "tire_width": inches(tire)}
 
 
 def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
@@ -375,21 +368,21 @@ def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
         shape=entry["shape"],
         built=entry.get("built", "whole"),
         running="tracks" if "track" in entry["mark"] else "wheels",
-        mass=_lb(mass),
-        mass_tolerance=_lb(tolerance),
+        mass=pounds(mass),
+        mass_tolerance=pounds(tolerance),
         mass_known=known,
-        front_axle_mass=_lb(front_axle),
-        rear_axle_mass=_lb(rear_axle),
+        front_axle_mass=pounds(front_axle),
+        rear_axle_mass=pounds(rear_axle),
         mark_name=entry["mark"],
-        balance_ahead=_in(ahead),
-        balance_tolerance=_in(ahead_tolerance),
+        balance_ahead=inches(ahead),
+        balance_tolerance=inches(ahead_tolerance),
         balance_known=balance_known,
-        reach_front=_in(entry["reach"][0]),
-        reach_rear=_in(entry["reach"][1]),
-        width=_in(width),
-        height=_in(height),
-        wheelbase=_in(wheelbase),
-        balance_height=_in(entry.get("balance_height")),
+        reach_front=inches(entry["reach"][0]),
+        reach_rear=inches(entry["reach"][1]),
+        width=inches(width),
+        height=inches(height),
+        wheelbase=inches(wheelbase),
+        balance_height=inches(entry.get("balance_height")),
         **_hangs(*entry.get("hangs", (None,) * 3)),
         **_tread(*entry.get("tread", (None,) * 2)),
     )
@@ -400,15 +393,15 @@ def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
             machine=machine,
             name=name,
             kind=kind,
-            mass=_lb(mass),
+            mass=pounds(mass),
             known=known,
-            ahead=_in(ahead),
-            height=_in(height),
+            ahead=inches(ahead),
+            height=inches(height),
             volume=None if volume is None else Quantity.parse(volume),
             fill=fill,
             fluid=fluid,
-            reach_front=_in(more.get("reach_front")),
-            reach_rear=_in(more.get("reach_rear")),
+            reach_front=inches(more.get("reach_front")),
+            reach_rear=inches(more.get("reach_rear")),
             weighed_in=more.get("weighed_in", False),
             removable=more.get("off", False),
         )
@@ -416,7 +409,7 @@ def _machine(yard: Yard, entry: dict[str, Any]) -> Machine:
         configuration = Configuration.objects.create(
             machine=machine,
             name=name,
-            reach_front=_in(more.get("reach_front")),
+            reach_front=inches(more.get("reach_front")),
             **_hangs(*more.get("hangs", (None,) * 3)),
         )
         configuration.parts.set([parts[part] for part in on])
@@ -435,7 +428,7 @@ def _bulk(yard: Yard, entry: dict[str, Any]) -> Bulk:
         count=entry.get("count"),
         piece_mass=None if piece is None else Quantity.parse(piece),
         heap=entry["heap"],
-        length=_in(length),
-        width=_in(width),
-        height=_in(height),
+        length=inches(length),
+        width=inches(width),
+        height=inches(height),
     )

@@ -10,26 +10,20 @@ from django.views.decorators.http import require_GET, require_POST
 from aspects.on_off.measures import do_measure
 from aspects.on_off.page import Asked, OnOffPage, address_of, on_off_page
 from aspects.on_off.site_form import SiteBoxes, read_site
-from aspects.rooms import aspect_page, base_sent, with_plan
+from aspects.rooms import CONFLICT, base_sent, part_or_page, with_plan
 from hauls.models import Haul
 from hauls.steps import StaleRevision
 from hauls.store import save_haul
 from mechanics.plan import Plan
 from yards.access import YardRequest, in_yard, planners
 
-CONFLICT = (
-    "Somebody changed this haul in between; nothing of yours was kept. It is shown as it is now: "
-    "look again, then do it once more."
-)
+TEMPLATES = ("on_off/on_off.html", "on_off/_show.html")
 
 
 def _answer(
     request: YardRequest, haul: Haul, page: OnOffPage, *, wrong: bool = False
 ) -> HttpResponse:
-    """The whole page, or its inner part where only that is asked for."""
-    inner = bool(request.headers.get("HX-Request"))
-    template = "on_off/_show.html" if inner else "on_off/on_off.html"
-    return aspect_page(request, template, haul, "on_off", page, wrong=wrong)
+    return part_or_page(request, TEMPLATES, haul, "on_off", page, wrong=wrong)
 
 
 @require_GET

@@ -12,7 +12,8 @@ import msgspec
 from msgspec import UNSET
 
 from aspects.rooms import ActionError
-from aspects.tied_down.page import QUESTIONS, Told, yard_school
+from aspects.tied_down.page import Told, yard_school
+from aspects.tied_down.rows import QUESTIONS
 from hauls.loads import linked_loads
 from hauls.models import Haul
 from hauls.rack import Rack

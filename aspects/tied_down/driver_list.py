@@ -20,6 +20,7 @@ from hauls.premove import RoadCheck, chores, road_checks
 from hauls.rack import Rack
 from hauls.tying import securing_of
 from measures.writing import UnitSystem, in_units_of, write_mass
+from mechanics.checks import Status
 from mechanics.errors import InputError
 from mechanics.plan import Plan
 from mechanics.securing import secure
@@ -97,6 +98,8 @@ def list_page(haul: Haul, unit: UnitSystem, missing: str = "") -> ListPage:
     again = [_ticked(line, ticks) for line in _again(haul, unit)]
     every = [line for one in machines for line in one.lines] + ties + again
     status, words = _verdict(haul, plan)
+    if any(line.fault for line in ties):
+        status, words = Status.OVER.value, "gear is not as it was planned"
     return ListPage(
         status=status,
         verdict_words=words,

@@ -6,13 +6,14 @@ from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.views.decorators.http import require_GET, require_POST
 
-from aspects.rooms import aspect_page, with_plan
+from aspects.rooms import part_or_page, with_plan
 from aspects.tied_down.driver_list import keys_of, list_page
 from aspects.tied_down.models import Tick
 from hauls.models import Haul
 from mechanics.plan import Plan
 from yards.access import YardRequest, in_yard
 
+TEMPLATES = ("tied_down/list.html", "tied_down/_list.html")
 GONE = "The plan has changed: that line is no longer as it was. Look at the list again."
 
 
@@ -43,6 +44,4 @@ def tick(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
 
 def _list(request: YardRequest, haul: Haul, missing: str = "") -> HttpResponse:
     page = list_page(haul, request.user.unit_system, missing)
-    inner = bool(request.headers.get("HX-Request"))
-    template = "tied_down/_list.html" if inner else "tied_down/list.html"
-    return aspect_page(request, template, haul, "tied_down", page, wrong=bool(missing))
+    return part_or_page(request, TEMPLATES, haul, "tied_down", page, wrong=bool(missing))

@@ -2,23 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any, Final
 from urllib.parse import urlencode
 
 from django.urls import reverse
 
+from aspects.tied_down.rows import Option, Tables, TieRow, Typed
 from aspects.tied_down.scene import Held, Painter, Scene
 from aspects.tied_down.words import RingFigure, Said, barred, ring, said
-from book.gear import gear_limit
 from book.kinds import slug_of
-from book.models import Gear, MachinePoint
+from book.models import MachinePoint
 from hauls.loads import linked_loads
 from hauls.models import Haul
-from hauls.rack import Fault, Rack
+from hauls.rack import Rack
 from hauls.tying import CROSSINGS, crossing_of, places_of, securing_of, with_book_places
-from measures.writing import UnitSystem, write_length, write_mass, write_number
+from measures.writing import UnitSystem, write_number
 from mechanics.checks import Status
 from mechanics.errors import InputError
 from mechanics.plan import Plan
@@ -28,29 +28,8 @@ from mechanics.ties import SecuringSchool
 from planfile.document import Securing
 from planfile.draft import Draft
 from planfile.errors import PlanFileError
-from planfile.tying import JOINED, guessed, kept_of
-from wording.securing import KIND_WORDS, SCHOOL_NOTES, SCHOOLS, FindingRow, Teller
-
-QUESTIONS: Final[dict[str, tuple[str, tuple[tuple[str, str], ...]]]] = {
-    "edge": (
-        "Edge under the strap",
-        (("", "not asked yet"), ("none", "runs over none"), ("padded", "padded"), ("bare", "bare")),
-    ),
-    "hooks": (
-        "Hooks",
-        (
-            ("", "not asked yet"),
-            ("up", "up and over: slack does not drop them"),
-            ("latched", "with a latch"),
-            ("loose", "may drop out when slack"),
-        ),
-    ),
-    "slack": (
-        "Loose end",
-        (("", "not asked yet"), ("secured", "wrapped and tied"), ("loose", "hangs free")),
-    ),
-}
-"""What is asked about a tie and remembered; it changes no figure."""
+from planfile.tying import guessed
+from wording.securing import SCHOOL_NOTES, SCHOOLS, FindingRow, Teller
 
 NEVER_WORDS: Final = {
     kind.value: str(kind.label).removeprefix("Never: ") for kind in MachinePoint.FORBIDDEN
@@ -72,44 +51,6 @@ class Choice:
     address: str
     here: bool
     status: str
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Option:
-    """Something to choose in a box."""
-
-    value: str
-    words: str
-    chosen: bool = False
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Question:
-    """One thing asked about a tie, with its answers."""
-
-    name: str
-    words: str
-    options: tuple[Option, ...]
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class TieRow:
-    """A tie in the table: where it runs, of what, what that holds."""
-
-    id: str
-    number: int
-    point: str
-    anchor: str
-    gear: str
-    limit: str
-    length: str
-    fault: str
-    running: tuple[Option, ...]
-    joining: tuple[tuple[Option, ...], ...]
-    questions: tuple[Question, ...]
-    pretension: str
-    answered: tuple[str, ...]
-    loose: tuple[str, ...]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -162,10 +103,6 @@ class TiedPage:
     base: int
     address: str
     list_address: str
-
-
-Typed = tuple[str, str] | None
-"""A button and what was typed beside it, where that could not be read."""
 
 
 def tied_page(
@@ -276,7 +213,11 @@ class _Looking:
         item = plan.item(self.item_id)
         faults = self.rack.faults(self.securing.ties, self.draft.units.mass.kg)
         mine = {tie.id for tie in self.securing.ties if tie.item == self.item_id}
+        tables = Tables(
+            securing=self.securing, rack=self.rack, numbers=numbers, faults=faults, unit=self.unit
+        )
         against = [f.words for f in faults if f.tie in mine or not f.tie]
+        against += [words for use in tied.ties if (words := tables.too_short(use))]
         doubts = [f for f in self.rack.doubts(self.securing.ties) if f.tie in mine]
         rows: list[FindingRow] = []
         more: list[FindingRow] = []
@@ -327,7 +268,7 @@ class _Looking:
             "rows": rows,
             "more": more,
             "ring": figures,
-            "ties": [self._row(use, faults, doubts, typed) for use in tied.ties],
+            "ties": [tables.row(use, doubts, typed) for use in tied.ties],
             "others": len(self.securing.ties) - len(tied.ties),
             "points": [Option(value=p.id, words=p.id) for p in item.points],
             "anchors": [Option(value=a.id, words=a.id) for a in plan.trailer.anchors],
@@ -387,82 +328,6 @@ class _Looking:
             for use in ties
         )
 
-    def _row(
-        self, use: TieUse, faults: Sequence[Fault], doubts: Sequence[Fault], typed: Typed
-    ) -> TieRow:
-        tie = next(one for one in self.securing.ties if one.id == use.rope.tie.id)
-        kept = kept_of(tie)
-        running = kept.pieces[0] if kept.pieces else ""
-        joining = [*kept.pieces[1:], "", ""][: max(2, len(kept.pieces))]
-        limit, tight = use.rope.tie.wll_kg, use.rope.tie.pretension_kg
-        pretension = write_mass(tight, self.unit) if tight else ""
-        if typed is not None and typed[0] == f"gear:{tie.id}":
-            pretension = typed[1]
-        strap = tie.kind == "strap"
-        asked = [name for name in QUESTIONS if strap or name != "edge"]
-        return TieRow(
-            id=tie.id,
-            number=self.numbers[tie.id],
-            point=use.rope.machine_point.id,
-            anchor=" and ".join(a.id for a in use.rope.anchors),
-            gear=JOINED.join(kept.pieces) or use.rope.tie.name or KIND_WORDS[use.rope.tie.kind],
-            limit="not known" if limit is None else write_mass(limit, self.unit),
-            length=write_length(use.rope.length_m, self.unit, step=1),
-            fault=" ".join(f.words for f in faults if f.tie == tie.id) or self._short(use, running),
-            running=self._options(self.rack.running(), running, "choose a chain or strap"),
-            joining=tuple(
-                self._options(self.rack.joining(), one, "nothing more") for one in joining
-            ),
-            questions=tuple(
-                Question(
-                    name=name,
-                    words=QUESTIONS[name][0],
-                    options=tuple(
-                        Option(value=v, words=w, chosen=kept.answers.get(name, "") == v)
-                        for v, w in QUESTIONS[name][1]
-                    ),
-                )
-                for name in asked
-            ),
-            pretension=pretension,
-            answered=tuple(
-                f"{QUESTIONS[name][0].lower()}: {dict(QUESTIONS[name][1])[answer]}"
-                for name, answer in kept.answers.items()
-                if name in asked and answer in dict(QUESTIONS[name][1])
-            ),
-            loose=(
-                *(f.words.removesuffix(".") for f in doubts if f.tie == tie.id),
-                *(LOOSE[one] for one in kept.answers.items() if one in LOOSE),
-            ),
-        )
-
-    def _short(self, use: TieUse, name: str) -> str:
-        """What is said of a piece that does not reach."""
-        gear = self.rack.gear.get(name)
-        if gear is None or gear.length is None or float(gear.length.si) >= use.rope.length_m:
-            return ""
-        long = write_length(use.rope.length_m, self.unit, step=1)
-        return f"{name} is too short: the way is {long}."
-
-    def _options(self, gear: Sequence[Gear], chosen: str, none: str) -> tuple[Option, ...]:
-        found = [Option(value="", words=none, chosen=not chosen)]
-        for one in gear:
-            limit = gear_limit(one).kg
-            free = self.rack.free(one.name)
-            if not free and one.name != chosen:
-                continue
-            holds = "counts nothing" if limit is None else write_mass(limit, self.unit)
-            found.append(
-                Option(
-                    value=one.name,
-                    words=f"{one.name}, {holds}, {free} free",
-                    chosen=one.name == chosen,
-                )
-            )
-        if chosen and chosen not in self.rack.gear:
-            found.append(Option(value=chosen, words=f"{chosen}, not in the book", chosen=True))
-        return tuple(found)
-
     def _wanted(self, guesses: frozenset[str]) -> list[Wanted]:
         """What the book lacks of this trailer, this machine and the rack."""
         plan, loads = self.plan, linked_loads(self.haul)
@@ -500,24 +365,8 @@ class _Looking:
         return found
 
 
-LOOSE: Final = {
-    ("edge", "bare"): "a bare edge cuts webbing: pad it",
-    ("hooks", "loose"): "its hooks may drop out: turn them up and over",
-    ("slack", "loose"): "its loose end hangs free: wrap and tie it",
-}
-"""Answers that leave something to be done."""
-
-
 def _listed(ids: Sequence[str]) -> str:
     """Places by their names, a pair once; a few, and how many more."""
     names = list(dict.fromkeys(one.removesuffix(" left").removesuffix(" right") for one in ids))
     few = ", ".join(names[:4])
     return few if len(names) <= 4 else f"{few} and {len(names) - 4} more"
-
-
-def worst_of(report: SecuringReport) -> Mapping[str, Status]:
-    """The worst status of each item."""
-    return {
-        one.item: max((f.status for f in one.findings), key=lambda s: s.severity)
-        for one in report.items
-    }

@@ -35,7 +35,7 @@ def panel(ground: Ground) -> Panel:
             ties = len(plan.securing.ties)
             word = (
                 f"{ties} tie{'s' if ties > 1 else ''}, {STATUS_WORDS[found]} by the "
-                f"{SCHOOLS[plan.securing.school]}."
+                f"{SCHOOLS[plan.securing.school]} as planned."
             )
         status = found.value
     return Panel(

@@ -10,7 +10,7 @@ from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from aspects.rooms import ActionError, aspect_page, base_sent, with_plan
+from aspects.rooms import CONFLICT, ActionError, base_sent, part_or_page, with_plan
 from aspects.tied_down.actions import act
 from aspects.tied_down.page import TiedPage, tied_page
 from hauls.models import Haul
@@ -20,19 +20,13 @@ from mechanics.plan import Plan
 from planfile.errors import PlanFileError
 from yards.access import YardRequest, in_yard, planners
 
-CONFLICT = (
-    "Somebody changed this haul in between; nothing of yours was kept. It is shown as it is now: "
-    "look again, then do it once more."
-)
+TEMPLATES = ("tied_down/tied_down.html", "tied_down/_show.html")
 
 
 def _answer(
     request: YardRequest, haul: Haul, page: TiedPage, *, wrong: bool = False
 ) -> HttpResponse:
-    """The whole page, or its inner part where only that is asked for."""
-    inner = bool(request.headers.get("HX-Request"))
-    template = "tied_down/_show.html" if inner else "tied_down/tied_down.html"
-    return aspect_page(request, template, haul, "tied_down", page, wrong=wrong)
+    return part_or_page(request, TEMPLATES, haul, "tied_down", page, wrong=wrong)
 
 
 @require_GET

@@ -346,6 +346,12 @@ class Suggesting(TiedCase):
         self.assertNotEqual(page.context["said"].status, "ok")
         self.assertContains(page, "Old 5/16 chain is not marked")
 
+    def test_a_chain_that_does_not_reach_never_passes(self) -> None:
+        Gear.objects.filter(name="5/16 chain, grade 70").update(length="40 in")
+        page = self.page()
+        self.assertEqual(page.context["said"].status, "over")
+        self.assertContains(page, "is too short for tie 3")
+
     def test_retired_gear_never_passes(self) -> None:
         Gear.objects.filter(name="3/8 chain, grade 70").update(retired="cut")
         page = self.page()
@@ -394,6 +400,13 @@ class TheList(TiedCase):
         self.assertEqual(self.list().context["ticked"], 0)
         gone = self.tick(key)
         self.assertContains(gone, "no longer as it was", status_code=422)
+
+    def test_gear_that_was_retired_since_is_told_on_the_list(self) -> None:
+        Gear.objects.filter(name="3/8 chain, grade 70").update(retired="cut")
+        page = self.list()
+        self.assertEqual(page.context["status"], "over")
+        self.assertContains(page, "gear is not as it was planned")
+        self.assertContains(page, "is retired: cut, frayed or gouged")
 
     def test_a_photo_that_names_the_point_stands_beside_it(self) -> None:
         photo = self.yard_photo("Drawbar with its shackle")
