@@ -198,7 +198,7 @@ def _cell(row: Any, column: Column, units: UnitSystem) -> str:
             names = [part.name for part in row.parts.all()]
         else:
             names = [link.part.name for link in row.links.all()]
-        return _quoted(PART_SEPARATOR.join(names))
+        return quoted(PART_SEPARATOR.join(names))
     value = getattr(row, column.name)
     if value is None:
         return ""
@@ -209,10 +209,10 @@ def _cell(row: Any, column: Column, units: UnitSystem) -> str:
         return "yes" if value else "no"
     if isinstance(value, (Decimal, int)):
         return str(value)
-    return _quoted(str(value))
+    return quoted(str(value))
 
 
-def _quoted(text: str) -> str:
+def quoted(text: str) -> str:
     """Text that no spreadsheet takes for a formula; :func:`unquoted` undoes it."""
     return f"'{text}" if text.startswith((*FORMULA, "'")) else text
 

@@ -14,6 +14,7 @@ from msgspec import UNSET
 from aspects.rooms import ActionError
 from aspects.tied_down.page import Told, yard_school
 from aspects.tied_down.rows import QUESTIONS
+from aspects.tied_down.tables import read_ties
 from hauls.loads import linked_loads
 from hauls.models import Haul
 from hauls.rack import Rack
@@ -159,8 +160,6 @@ def _pretension(it: _Doing) -> float:
         found = read_mass(typed, it.unit.mass_unit)
     except ReadingError as error:
         raise ActionError(str(error), typed=typed) from None
-    if found.value < 0:
-        raise ActionError("A tie is tightened to nothing or more.", typed=typed)
     return FileUnits.of_draft(it.draft).m(found)
 
 
@@ -175,6 +174,11 @@ def _clear(it: _Doing) -> Done:
 def _places(it: _Doing) -> Done:
     draft = with_book_places(it.draft, it.haul.trailer, linked_loads(it.haul))
     return Done(draft=draft, what="anchors and points of the book")
+
+
+def _table(it: _Doing) -> Done:
+    draft = read_ties(it.draft, it.rack, str(it.data.get("table", ""))[:100_000], it.unit)
+    return Done(draft=draft, what="ties of a table")
 
 
 def _earlier(it: _Doing) -> Done:
@@ -341,6 +345,7 @@ _DOING: Final[dict[str, Callable[[_Doing], Done]]] = {
     "remove": _remove,
     "clear": _clear,
     "places": _places,
+    "table": _table,
     "earlier": _earlier,
     "later": _later,
     "answer": _answer,

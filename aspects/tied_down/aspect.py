@@ -11,6 +11,6 @@ ASPECTS = (
         address="haul_tied",
         urls="aspects.tied_down.urls",
         panel=panel,
-        looks=("haul_tied", "haul_tied_list", "haul_tied_tick"),
+        looks=("haul_tied", "haul_tied_table", "haul_tied_list", "haul_tied_tick"),
     ),
 )

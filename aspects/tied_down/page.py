@@ -96,6 +96,7 @@ class TiedPage:
     wanted: list[Wanted] = field(default_factory=list)
     faults: list[str] = field(default_factory=list)
     book_moved: bool = False
+    table: str = ""
     rack: int = 0
     told: Told | None = None
     wrong: str = ""
@@ -288,6 +289,7 @@ class _Looking:
             "wanted": self._wanted(guesses),
             "faults": against,
             "book_moved": self._book_moved(),
+            "table": typed[1] if typed is not None and typed[0] == "table" else "",
             "rack": sum(self.rack.free(gear.name) for gear in self.rack.running()),
         }
 

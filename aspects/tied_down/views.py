@@ -13,6 +13,8 @@ from django.views.decorators.http import require_GET, require_POST
 from aspects.rooms import CONFLICT, ActionError, base_sent, part_or_page, with_plan
 from aspects.tied_down.actions import act
 from aspects.tied_down.page import TiedPage, tied_page
+from aspects.tied_down.tables import write_ties
+from book.table_views import csv_file
 from hauls.models import Haul
 from hauls.steps import StaleRevision
 from hauls.store import save_haul
@@ -36,6 +38,14 @@ def tied_down(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Which tie runs where, and what they hold."""
     item = request.GET.get("item", "")[:100]
     return _answer(request, haul, tied_page(haul, item, request.user.unit_system))
+
+
+@require_GET
+@in_yard
+@with_plan
+def ties_table(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+    """A haul's ties as a CSV file, in the units the person reads in."""
+    return csv_file(write_ties(haul.draft, request.user.unit_system), "ties")
 
 
 @require_POST

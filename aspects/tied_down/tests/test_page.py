@@ -359,6 +359,49 @@ class Suggesting(TiedCase):
         self.assertContains(page, "is retired: cut, frayed or gouged")
 
 
+class AsATable(TiedCase):
+    def text(self) -> str:
+        """The ties as the page hands them out."""
+        answer = self.client.get(f"/hauls/{self.haul_of().pk}/tied-down/ties.csv")
+        self.assertEqual(answer.headers["Content-Type"], "text/csv; charset=utf-8")
+        return answer.content.decode("utf-8-sig")
+
+    def test_out_and_in_again_unchanged(self) -> None:
+        self.do(f"gear:{self.ties()[0].id}", running="Ratchet strap, 2 in", pretension="250")
+        before = [(t.point, t.anchor, t.wll, t.pretension, t.extra) for t in self.ties()]
+        text = self.text()
+        self.assertEqual(text.count("\n"), 5)
+        self.do("clear")
+        self.assertEqual(self.do("table", table=text).status_code, 200)
+        after = [(t.point, t.anchor, t.wll, t.pretension) for t in self.ties()]
+        self.assertEqual(after, [one[:4] for one in before])
+        # what was answered stays where a tie runs between the same places
+        answers = self.ties()[1].extra
+        self.do(f"answer:{self.ties()[1].id}", hooks="latched")
+        self.do("table", table=self.text())
+        self.assertEqual(kept_of(self.ties()[1]).answers, {"hooks": "latched"})
+        self.assertNotEqual(self.ties()[1].extra, answers)
+
+    def test_every_wrong_line_is_named_and_nothing_is_lost(self) -> None:
+        head = "machine,point,anchor,over to,made of,tightened to (lb)\n"
+        name = "Harrow 48 tractor with loader"
+        for table, words in (
+            ("", "empty"),
+            ("point,ring\na,b\n", "Wanting: machine, anchor; not known: ring"),
+            (head + "Ghost,drawbar,rear ring left,,,\n", "Line 2: “Ghost” is not on the deck."),
+            (head + f"{name},roof,rear ring left,,,\n", "Line 2: Choose a point"),
+            (head + f"{name},drawbar,rear ring left,,Rope,\n", "Line 2: The book has no gear"),
+            (head + f"{name},drawbar,rear ring left,,,tight\n", "Line 2:"),
+            (head + f"{name},drawbar,rear ring left,,,-3 lb\n", "Line 2: “-3 lb” is not a mass"),
+            (head + "x,y,z,,,\n" * 201, "More than 200 ties"),
+        ):
+            answer = self.do("table", table=table)
+            self.assertEqual(answer.status_code, 422)
+            self.assertIn(words.lower(), answer.context["wrong"].lower())
+            self.assertEqual(answer.context["table"], table)
+        self.assertEqual(len(self.ties()), 4)
+
+
 class TheList(TiedCase):
     def list(self, name: str = TRACTOR) -> Any:
         """The driver's list."""
