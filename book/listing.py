@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import date
 from typing import Final
+
+from django.utils import timezone
 
 from book.doubts import Doubt, doubts
 from book.gaps import Gap, gaps
@@ -62,13 +65,16 @@ def list_of(
     """A yard's things of a kind whose name has ``search`` in it, the first of them with their
     figures."""
     found = kind.model._default_manager.filter(yard=yard, name__icontains=search)
-    rows = made_of(found[:SHOWN], kind.prefetch, _rows, kind.slug, units, tolerances)
+    today = timezone.localdate()
+    rows = made_of(found[:SHOWN], kind.prefetch, _rows, kind.slug, units, tolerances, today)
     return ListOf(kind=kind, rows=rows, count=len(rows) if len(rows) < SHOWN else found.count())
 
 
 def _rows(
-    things: Sequence[Thing], slug: str, units: UnitSystem, tolerances: Tolerances
+    things: Sequence[Thing], slug: str, units: UnitSystem, tolerances: Tolerances, today: date
 ) -> tuple[ListRow, ...]:
+    """What stands there of each; worked out anew on another day, since gear that was looked over
+    long ago is asked about."""
     return tuple(
         ListRow(
             slug=slug,

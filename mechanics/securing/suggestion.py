@@ -147,9 +147,16 @@ def _both_there(one: GearSet, two: GearSet, free: dict[str, int]) -> bool:
 
 
 def _worth(one: Choice, two: Choice) -> tuple[float, float, float]:
-    """What a pair holds under braking; of equals the even one, then the lighter one."""
+    """What a pair holds under braking, as far as their points stand it; of equals the even one,
+    then the lighter one."""
     way = WAYS["forward"]
     moved = min(one.gives_at(way), two.gives_at(way))
-    both = sum(c.rope.stiffness * moved * c.rope.shares[way] ** 2 for c in (one, two))
+    pulls = [(c, c.rope.stiffness * moved * c.rope.shares[way]) for c in (one, two)]
+    stands = 1.0
+    for point in {c.rope.machine_point.id: c.rope.machine_point for c in (one, two)}.values():
+        pulled = sum(pull for c, pull in pulls if c.rope.machine_point.id == point.id)
+        if point.strength_kg is not None and pulled > 0:
+            stands = min(stands, point.strength_kg / pulled)
+    both = stands * sum(pull * c.rope.shares[way] for c, pull in pulls)
     uneven = abs(one.rope.length_m - two.rope.length_m)
     return round(both, 6), -round(uneven, 6), -(one.gear.wll_kg + two.gear.wll_kg)

@@ -146,6 +146,14 @@ class NotEnough(SimpleTestCase):
         self.assertIn("securing.rearward", codes)
         self.assertNotIn("securing.forward", codes)
 
+    def test_the_pair_goes_to_the_stronger_place(self) -> None:
+        weak = Point(id="weak", ahead_m=-0.2, left_m=0.0, height_m=0.2, strength_kg=300.0)
+        strong = Point(id="strong", ahead_m=-0.8, left_m=0.0, height_m=0.6, strength_kg=4000.0)
+        plan = machine_plan(20000.0, points=(weak, strong))
+        found = suggest(plan, "m", [chains(2)])
+        self.assertIs(found.standard, Standard.PAIR)
+        self.assertEqual({t.point for t in found.ties}, {"strong"})
+
     def test_nothing_without_gear_points_or_anchors(self) -> None:
         plan = machine_plan()
         bare = replace(plan, trailer=replace(plan.trailer, anchors=()))
