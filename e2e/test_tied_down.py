@@ -147,7 +147,7 @@ class Rack(TiedCase):
             expect(page.get_by_role("button", name="Fuel cap tight")).to_have_attribute(
                 "aria-pressed", "true"
             )
-            expect(page.locator(".page-head")).to_contain_text("1 of 11 done")
+            expect(page.locator(".page-head")).to_contain_text("1 of 15 done")
             self.assert_accessible(page)
             self.assert_nothing_sticks_out(page)
 

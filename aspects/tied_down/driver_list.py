@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
@@ -69,6 +70,7 @@ class ListPage:
 
     status: str
     verdict_words: str
+    take: list[Line]
     machines: list[MachineList]
     ties: list[Line]
     again: list[Line]
@@ -94,15 +96,17 @@ def list_page(haul: Haul, unit: UnitSystem, missing: str = "") -> ListPage:
         machines.append(
             MachineList(name=item.called, lines=lines, road=road_checks(plan, item, unit))
         )
+    take = [_ticked(line, ticks) for line in _from_the_rack(haul)]
     ties = [_ticked(line, ticks) for line in _ties(haul, unit)]
     again = [_ticked(line, ticks) for line in _again(haul, unit)]
-    every = [line for one in machines for line in one.lines] + ties + again
+    every = [*take, *(line for one in machines for line in one.lines), *ties, *again]
     status, words = _verdict(haul, plan)
     if any(line.fault for line in ties):
         status, words = Status.OVER.value, "gear is not as it was planned"
     return ListPage(
         status=status,
         verdict_words=words,
+        take=take,
         machines=machines,
         ties=ties,
         again=again,
@@ -124,7 +128,7 @@ def key_of(kind: str, *parts: str) -> str:
 def keys_of(page: ListPage) -> frozenset[str]:
     """Every line that can be ticked."""
     machines = [line for one in page.machines for line in one.lines]
-    return frozenset(line.key for line in (*machines, *page.ties, *page.again))
+    return frozenset(line.key for line in (*page.take, *machines, *page.ties, *page.again))
 
 
 def _ticked(line: Line, ticks: Mapping[str, Tick]) -> Line:
@@ -144,6 +148,17 @@ def _verdict(haul: Haul, plan: Plan) -> tuple[str, str]:
     except InputError as error:
         return "unknown", str(error)
     return found.value, f"{STATUS_WORDS[found]} by the {SCHOOLS[school]}"
+
+
+def _from_the_rack(haul: Haul) -> list[Line]:
+    """What to take along, so many of each."""
+    ties = securing_of(haul.draft).ties
+    counted = Counter(name for tie in ties for name in kept_of(tie).pieces)
+    return [
+        Line(key=key_of("take", words), words=words)
+        for name, number in counted.items()
+        if (words := f"{number} × {name}")
+    ]
 
 
 def _ties(haul: Haul, unit: UnitSystem) -> list[Line]:

@@ -419,6 +419,15 @@ class TheList(TiedCase):
         page = self.list()
         self.assertContains(page, "Bucket down flat on the deck")
         ties = page.context["ties"]
+        self.assertEqual(
+            [line.words for line in page.context["take"]],
+            [
+                "2 × 3/8 chain, grade 70",
+                "2 × Lever binder, 3/8",
+                "2 × 5/16 chain, grade 70",
+                "2 × Ratchet binder, 5/16",
+            ],
+        )
         self.assertEqual([line.number for line in ties], [1, 2, 3, 4])
         self.assertIn("6,600 lb", ties[0].detail)
         self.assertContains(page, "after about 20 minutes and within 50 miles")
