@@ -11,6 +11,7 @@ from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
+from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 from reversion.models import Revision
 
@@ -74,6 +75,7 @@ class ThingPage:
     why: str = ""
     behind: bool = False
     aside: Aside | None = None
+    back: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -160,14 +162,31 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
                 behind = True
             else:
                 messages.success(request, f"{thing.name} is saved.")
+                back = _back(request)
+                if back and not (isinstance(thing, Truck) and not thing.hitches.exists()):
+                    return redirect(back)
                 return _after_saving(kind, thing, new=pk is None, was_set_up=was_set_up)
     shown = get_object_or_404(things_of(kind, request.yard), pk=pk) if pk is not None else None
-    page = replace(_page(request, kind, shown, form, rows), name=stored_name, behind=behind)
+    page = replace(
+        _page(request, kind, shown, form, rows),
+        name=stored_name,
+        behind=behind,
+        back=_back(request),
+    )
     if data is not None:
         version = shown.version if shown and behind else data.get("version", "")
         page = replace(page, version=version, why=data.get("why", ""))
     status = 409 if behind else 422 if data is not None else 200
     return show(request, "book/edit.html", page, place="book", status=status)
+
+
+def _back(request: YardRequest) -> str:
+    """The page of the application that this one was opened from, and goes back to once it is
+    saved; empty where there is none."""
+    data = request.POST if request.method == "POST" else request.GET
+    back = str(data.get("back", ""))[:2000]
+    inside = back.startswith("/") and url_has_allowed_host_and_scheme(back, allowed_hosts=None)
+    return back if inside else ""
 
 
 def _page(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Any
 
 from django import forms
@@ -13,6 +15,24 @@ from yards.models import Yard
 
 LOADS = 6
 """Machines and bulk loads that one haul takes from the book."""
+
+
+LOAD_NAMES = {f"load_{n}": None for n in range(1, LOADS + 1)}
+"""The boxes of loads, in driving-on order."""
+
+
+def asked_for(data: Mapping[str, Any]) -> dict[str, Any]:
+    """What an address asks to be chosen already; anything that is no choice shows none."""
+    names = ("name", "hitch", "trailer", *LOAD_NAMES)
+    return {name: str(data[name])[:200] for name in names if data.get(name)}
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class EmptyList:
+    """A list with nothing to choose from: the book's list it is of, and what to add."""
+
+    slug: str
+    words: str
 
 
 class OutfitForm(forms.Form):
@@ -72,6 +92,22 @@ class OutfitForm(forms.Form):
                 )
             self.add_error("hitch", f"{trailer.name} is coupled {where}, and {hitch} is not there.")
         return cleaned
+
+    @property
+    def empty_lists(self) -> list[EmptyList]:
+        """Lists with nothing in them, and what of the book they want."""
+        found = []
+        for name, slug, words in (
+            ("hitch", "trucks", "truck with its hitch"),
+            ("trailer", "trailers", "trailer"),
+            ("load_1", "machines", "machine"),
+        ):
+            field = self.fields[name]
+            there = getattr(field, "queryset", None)
+            empty = not there.exists() if there is not None else len(list(field.choices)) < 2  # type: ignore[attr-defined]
+            if empty:
+                found.append(EmptyList(slug=slug, words=words))
+        return found
 
     @property
     def first_fields(self) -> list[forms.BoundField]:

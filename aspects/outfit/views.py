@@ -10,7 +10,8 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_http_methods, require_POST
 
-from aspects.outfit.forms import LOADS, OutfitForm
+from aspects.outfit.forms import LOAD_NAMES, LOADS, OutfitForm, asked_for
+from aspects.outfit.wanting import Wanting, address_with, wanting
 from aspects.rooms import base_sent
 from book.errors import IncompleteError
 from hauls.drafting import book_draft
@@ -33,12 +34,28 @@ ENTER_IT = "Enter it in the book, then plan again."
 @dataclass(frozen=True, kw_only=True)
 class OutfitPage:
     """What a haul is made of; ``haul`` is ``None`` for a new one, ``loose`` counts loads that are
-    not of the book."""
+    not of the book, ``wanting`` is what the book lacks for it, ``here`` the page's own address with
+    what is chosen."""
 
     form: OutfitForm
     title: str
     haul: Haul | None = None
     loose: int = 0
+    wanting: tuple[Wanting, ...] = ()
+    here: str = ""
+
+
+def here_of(request: YardRequest) -> str:
+    """This page with what is chosen on it."""
+    data = request.POST if request.method == "POST" else request.GET
+    return address_with(request.path, data, OutfitForm.base_fields | LOAD_NAMES)
+
+
+def wanting_of(form: OutfitForm, request: YardRequest) -> tuple[Wanting, ...]:
+    """What the book lacks for what was chosen."""
+    chosen = form.cleaned_data
+    units = request.user.unit_system
+    return wanting(chosen["hitch"], chosen["trailer"], form.loads, units, here_of(request))
 
 
 def _hauls(request: YardRequest) -> HaulQuerySet:
@@ -57,7 +74,9 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
         "trailer": haul.trailer_id,
     }
     initial |= {f"load_{n + 1}": str(load.key) for n, load in enumerate(links[:LOADS])}
+    initial |= asked_for(request.GET)
     form = OutfitForm(request.POST or None, yard=request.yard, initial=initial)
+    lacks: tuple[Wanting, ...] = ()
     if request.method == "POST" and form.is_valid():
         try:
             swap_outfit(
@@ -78,7 +97,9 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
             )
             haul = stale.haul
         except IncompleteError as error:
-            form.add_error(None, f"{error}. {ENTER_IT}")
+            lacks = wanting_of(form, request)
+            if not lacks:
+                form.add_error(None, f"{error}. {ENTER_IT}")
         except (PlanFileError, MechanicsError) as error:
             form.add_error(None, f"The book's figures do not fit together. {error}.")
         else:
@@ -90,6 +111,8 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
         title="Truck, trailer and machines",
         haul=haul,
         loose=len(haul.draft.plan.items) - len(links),
+        wanting=lacks,
+        here=here_of(request),
     )
     return show(request, "outfit/outfit.html", page, place="haul")
 

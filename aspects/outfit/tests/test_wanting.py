@@ -1,0 +1,83 @@
+"""Planning with gaps: all of them at once, each with its page, which comes back."""
+
+from __future__ import annotations
+
+from typing import Any
+from urllib.parse import parse_qs, urlsplit
+
+from django.test import TestCase
+from django.urls import reverse
+
+from book.models import Hitch, Machine, Trailer
+from hauls.models import Haul
+from hauls.tests.yard_case import YardCase
+from yards.models import Membership, Role, User, Yard
+
+
+class Wanting(YardCase):
+    def choice(self, **more: Any) -> dict[str, Any]:
+        """A new haul of the demo yard with gaps in trailer and machine."""
+        trailer = Trailer.objects.get(name="20 ft equipment trailer")
+        machine = Machine.objects.get(name="Kestrel T6 compact loader")
+        Trailer.objects.filter(pk=trailer.pk).update(empty_tongue_mass=None, gvwr=None)
+        Machine.objects.filter(pk=machine.pk).update(reach_front=None)
+        hitch = Hitch.objects.get(truck__name="Work truck 3", name="Receiver")
+        return {
+            "name": "Loader to the ford",
+            "hitch": hitch.pk,
+            "trailer": trailer.pk,
+            "load_1": f"machine-{machine.pk}",
+            **more,
+        }
+
+    def test_all_that_is_wanting_is_listed_at_once(self) -> None:
+        page = self.client.post("/hauls/new/", self.choice())
+        found = {one.name: one for one in page.context["wanting"]}
+        self.assertEqual(set(found), {"20 ft equipment trailer", "Kestrel T6 compact loader"})
+        self.assertIn("empty tongue weight", found["20 ft equipment trailer"].stops)
+        self.assertIn("GVWR", [gap.words for gap in found["20 ft equipment trailer"].others])
+        self.assertContains(page, "no plan can be made without it")
+        self.assertFalse(Haul.objects.filter(name="Loader to the ford").exists())
+
+    def test_the_way_back_keeps_what_was_chosen(self) -> None:
+        page = self.client.post("/hauls/new/", self.choice())
+        one = page.context["wanting"][0]
+        back = parse_qs(urlsplit(one.address).query)["back"][0]
+        again = self.client.get(back)
+        self.assertContains(again, 'value="Loader to the ford"')
+        self.assertContains(again, " selected>20 ft equipment trailer")
+        book = self.client.get(one.address)
+        self.assertEqual(book.context["back"], back)
+        self.assertContains(book, "Leave without saving")
+
+    def test_only_a_page_of_ours_is_come_back_to(self) -> None:
+        machine = Machine.objects.get(name="Ridge R5 roller")
+        for bad in ("https://elsewhere.example/", "//elsewhere.example/", "javascript:x", "hauls/"):
+            page = self.client.get(f"/book/machines/{machine.pk}/", {"back": bad})
+            self.assertEqual(page.context["back"], "")
+
+    def test_another_trailer_for_a_haul_lists_them_too(self) -> None:
+        choice = self.choice(base=self.haul.revision)
+        address = reverse("outfit", args=[self.haul.pk])
+        page = self.client.post(address, choice)
+        self.assertEqual(len(page.context["wanting"]), 2)
+        back = parse_qs(urlsplit(page.context["wanting"][0].address).query)["back"][0]
+        self.assertTrue(back.startswith(address))
+
+    def test_an_address_that_chooses_nonsense_chooses_nothing(self) -> None:
+        page = self.client.get("/hauls/new/?hitch=x&trailer=99999&load_1=gone&name=A")
+        self.assertEqual(page.status_code, 200)
+        self.assertContains(page, 'value="A"')
+
+
+class EmptyYard(TestCase):
+    def test_every_empty_list_offers_to_add_one(self) -> None:
+        user = User.objects.create_user("newcomer", password="first-day-1")
+        Membership.objects.create(
+            yard=Yard.objects.create(name="First day"), user=user, role=Role.OWNER
+        )
+        self.client.force_login(user)
+        page = self.client.get("/hauls/new/")
+        for words in ("add a truck with its hitch", "add a trailer", "add a machine"):
+            self.assertContains(page, words)
+        self.assertContains(page, "/book/trailers/new/?back=/hauls/new/")
