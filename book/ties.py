@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from decimal import Decimal
 
-from book.figures import machine_contacts, si
+from book.figures import machine_contacts, parts_on, si
 from book.models import Configuration, Machine, MachinePoint, Trailer, TrailerAnchor
 from measures import Quantity, UnitSystem
 from mechanics.units import M_PER_IN
@@ -39,14 +39,17 @@ def spots(rows: Iterable[TrailerAnchor | MachinePoint]) -> Iterator[Spot]:
             yield Spot(id=row.name, row=row, side=1)
 
 
+def pair_of(place_id: str) -> str:
+    """What the pair is called that a place of a plan is one of; its own id of a single one."""
+    for word, _ in SIDES:
+        if place_id.endswith(f" {word}"):
+            return place_id.removesuffix(f" {word}")
+    return place_id
+
+
 def points_there(machine: Machine, configuration: Configuration | None) -> list[MachinePoint]:
     """The points that are in reach as a machine is hauled: with the parts that are on."""
-    parts = machine.parts.all()
-    if configuration is None:
-        on = {part.name for part in parts}
-    else:
-        chosen = {part.pk for part in configuration.parts.all()}
-        on = {part.name for part in parts if not part.removable or part.pk in chosen}
+    on = {part.name for part in parts_on(machine, configuration)}
     return [
         point
         for point in machine.points.all()

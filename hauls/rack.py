@@ -9,9 +9,10 @@ from typing import Final
 
 from django.utils import timezone
 
+from book.figures import si
 from book.gear import gear_limit, overdue
 from book.models import Gear
-from mechanics.gear import UNMARKED_GRADE
+from mechanics.gear import UNMARKED_GRADE, weakest_kg
 from mechanics.securing import RackPiece
 from mechanics.ties import TieKind
 from planfile.document import Securing, Tie
@@ -52,12 +53,8 @@ class Rack:
 
     def limit_kg(self, names: Iterable[str]) -> float | None:
         """What pieces in a row hold; ``None`` where one of them counts nothing."""
-        limits = []
-        for name in names:
-            gear = self.gear.get(name)
-            limits.append(None if gear is None else gear_limit(gear).kg)
-        known = [one for one in limits if one is not None]
-        return min(known) if limits and len(known) == len(limits) else None
+        there = (self.gear.get(name) for name in names)
+        return weakest_kg(None if gear is None else gear_limit(gear).kg for gear in there)
 
     def pieces(self, back: Iterable[str] = ()) -> list[RackPiece]:
         """What is free for the search, with what some ties of the haul would give ``back``.
@@ -80,7 +77,7 @@ class Rack:
                     kind=RUNS.get(Gear.Kind(gear.kind)),
                     wll_kg=limit,
                     count=min(count, gear.count),
-                    length_m=None if gear.length is None else float(gear.length.si),
+                    length_m=None if gear.length is None else si(gear.length),
                     needs_binder=gear.needs_binder,
                 )
             )
@@ -96,38 +93,41 @@ class Rack:
         found = [gear for gear in self.gear.values() if not gear.runs and not gear.retired]
         return sorted(found, key=lambda gear: (gear.kind, -(gear_limit(gear).kg or 0.0)))
 
-    def faults(self, ties: Iterable[Tie], kg_per_unit: float) -> list[Fault]:
-        """What is wrong with the gear of a haul's ties by the book as it is now."""
+    def faults(self, tie: Tie, kg_per_unit: float) -> list[str]:
+        """What is wrong with the gear of a tie by the book as it is now."""
         found = []
-        for tie in ties:
-            for name in kept_of(tie).pieces:
-                words = self._fault(name, tie, kg_per_unit)
-                if words:
-                    found.append(Fault(tie=tie.id, words=words))
-        for name, number in self.taken.items():
-            gear = self.gear.get(name)
-            if gear is not None and not gear.retired and number > gear.count:
-                found.append(
-                    Fault(tie="", words=f"{number} of {name} are used, the rack has {gear.count}.")
-                )
+        for name in kept_of(tie).pieces:
+            words = self._fault(name, tie, kg_per_unit)
+            if words:
+                found.append(words)
+            if name in self.gear and self.taken[name] > self.gear[name].count:
+                there = self.gear[name].count
+                found.append(f"{self.taken[name]} of {name} are used, the rack has {there}.")
         return found
 
-    def doubts(self, ties: Iterable[Tie]) -> list[Fault]:
+    def doubts(self, tie: Tie) -> list[str]:
         """What counts and is not to be trusted all the same: chain of which nothing can be read,
         gear that nobody has looked over for too long."""
         today, found = timezone.localdate(), []
-        for tie in ties:
-            for name in kept_of(tie).pieces:
-                gear = self.gear.get(name)
-                if gear is None or gear.retired:
-                    continue
-                if gear.unmarked and gear.kind == Gear.Kind.CHAIN:
-                    words = f"{name} is not marked: counted as grade {UNMARKED_GRADE}, the lowest."
-                    found.append(Fault(tie=tie.id, words=words))
-                if overdue(gear, today):
-                    words = f"{name} was last looked over {gear.inspected_on:%d %b %Y}."
-                    found.append(Fault(tie=tie.id, words=words))
+        for name in kept_of(tie).pieces:
+            gear = self.gear.get(name)
+            if gear is None or gear.retired:
+                continue
+            if gear.unmarked and gear.kind == Gear.Kind.CHAIN:
+                found.append(
+                    f"{name} is not marked: counted as grade {UNMARKED_GRADE}, the lowest."
+                )
+            if overdue(gear, today):
+                found.append(f"{name} was last looked over {gear.inspected_on:%d %b %Y}.")
         return found
+
+    def too_short(self, tie: Tie, length_m: float) -> str:
+        """What runs along a tie and does not reach; empty where it does, or nobody knows."""
+        for name in kept_of(tie).pieces[:1]:
+            gear = self.gear.get(name)
+            if gear is not None and gear.length is not None and si(gear.length) < length_m:
+                return name
+        return ""
 
     def _fault(self, name: str, tie: Tie, kg_per_unit: float) -> str:
         gear = self.gear.get(name)
@@ -142,11 +142,3 @@ class Rack:
         if planned * kg_per_unit > limit * (1 + LESS):
             return f"{name} holds less than was planned: choose it again."
         return ""
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Fault:
-    """Something wrong with the gear of a tie, or of several where ``tie`` is empty."""
-
-    tie: str
-    words: str

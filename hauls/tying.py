@@ -198,8 +198,9 @@ def suggested(draft: Draft, rack: Rack, item_id: str) -> Suggestion:
     """What the rack would be used for at one item, its own ties taken off first."""
     securing = securing_of(draft)
     back = [n for tie in securing.ties if tie.item == item_id for n in kept_of(tie).pieces]
-    plan = draft.with_securing(securing).plan
-    return suggest(plan, item_id, rack.pieces(back), crossing=CROSSINGS[crossing_of(securing)])
+    return suggest(
+        draft.plan, item_id, rack.pieces(back), crossing=CROSSINGS[crossing_of(securing)]
+    )
 
 
 def with_suggestion(draft: Draft, rack: Rack, item_id: str, found: Suggestion) -> Draft:
@@ -210,7 +211,7 @@ def with_suggestion(draft: Draft, rack: Rack, item_id: str, found: Suggestion) -
     for tie, pieces in zip(found.ties, found.pieces, strict=True):
         kind: Any = tie.kind.value
         made = Tie(
-            id=free_tie_id(msgspec.structs.replace(securing, ties=ties)),
+            id=tie.id,
             item=item_id,
             point=tie.point,
             anchor=tie.anchor,

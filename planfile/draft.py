@@ -261,6 +261,11 @@ class Draft:
         per_m = self.units.length.m
         return tuple(tying.forbidden(inner(item, "extra"), per_m) for item in self._items)
 
+    @property
+    def guesses(self) -> tying.Guesses:
+        """Anchors and points that are not taped."""
+        return tying.guesses(self.parsed())
+
     def plan_at(self, place: Place) -> Plan:
         """The plan, standing where it is loaded or unloaded."""
         if place is Place.LOADING:

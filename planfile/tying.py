@@ -6,14 +6,14 @@ it, whether a place was taped, and where nothing may be hooked to.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Final
 
 import msgspec
-from msgspec import UNSET
+from msgspec import UNSET, UnsetType
 
-from planfile.document import Securing, Tie
+from planfile.document import PlanDocument, Securing, Tie
 
 GUESS: Final = "guess"
 """Where an anchor or a point is not taped, in its ``extra`` object."""
@@ -68,11 +68,34 @@ def keeping(tie: Tie, kept: Kept) -> Tie:
     return msgspec.structs.replace(tie, extra=extra)
 
 
-def guessed(places: Iterable[Any]) -> frozenset[str]:
-    """Ids of anchors or points that are not taped."""
-    return frozenset(
-        place.id for place in places if place.extra is not UNSET and place.extra.get(GUESS) is True
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Guesses:
+    """Places that are not taped: anchors by their ids, points by their item's and their own."""
+
+    anchors: frozenset[str]
+    points: frozenset[tuple[str, str]]
+
+    def under(self, tie: Tie) -> bool:
+        """Whether a tie runs between places of which one is a guess."""
+        ends = {tie.anchor, tie.over}
+        return bool(ends & self.anchors) or (tie.item, tie.point) in self.points
+
+
+def guesses(document: PlanDocument) -> Guesses:
+    """What a document says is not taped."""
+    return Guesses(
+        anchors=frozenset(a.id for a in document.trailer.anchors if _is_guess(a.extra)),
+        points=frozenset(
+            (item.id, point.id)
+            for item in document.items
+            for point in item.points
+            if _is_guess(point.extra)
+        ),
     )
+
+
+def _is_guess(extra: dict[str, Any] | UnsetType) -> bool:
+    return extra is not UNSET and extra.get(GUESS) is True
 
 
 def forbidden(extra: Mapping[str, Any], per_m: float) -> tuple[Forbidden, ...]:

@@ -12,12 +12,13 @@ import msgspec
 from msgspec import UNSET
 
 from aspects.rooms import ActionError
-from aspects.tied_down.page import Told, yard_school
+from aspects.tied_down.page import Told
 from aspects.tied_down.rows import QUESTIONS
 from aspects.tied_down.tables import read_ties
 from hauls.loads import linked_loads
 from hauls.models import Haul
 from hauls.rack import Rack
+from hauls.tied import school_of
 from hauls.tying import (
     CROSSING,
     CROSSINGS,
@@ -40,7 +41,6 @@ from measures import ReadingError
 from measures.reading import read_mass
 from measures.writing import UnitSystem, write_mass
 from mechanics.checks import Status
-from mechanics.plan import Plan
 from mechanics.securing import Purchase, Standard, Suggestion, to_buy
 from mechanics.securing.report import tied_of
 from mechanics.ties import SecuringSchool
@@ -68,7 +68,7 @@ def begun_draft(haul: Haul) -> Draft:
     draft = haul.draft
     if draft.plan.securing is not None:
         return draft
-    school: Any = yard_school(haul).value
+    school: Any = school_of(haul).value
     return draft.with_securing(Securing(school=school))
 
 
@@ -257,8 +257,7 @@ def _nothing(it: _Doing, item: str) -> Told:
 
 def _told(it: _Doing, draft: Draft, item: str, found: Suggestion) -> Told:
     """What is said of a suggestion that was taken."""
-    plan = draft.plan
-    lacks = _lacks(plan, draft, item, found, it.unit)
+    lacks = _lacks(draft, item, found, it.unit)
     count = len(found.ties)
     proof = (
         "No fewer would do."
@@ -291,24 +290,12 @@ def _told(it: _Doing, draft: Draft, item: str, found: Suggestion) -> Told:
     )
 
 
-def _lacks(
-    plan: Plan, draft: Draft, item: str, found: Suggestion, unit: UnitSystem
-) -> tuple[str, ...]:
+def _lacks(draft: Draft, item: str, found: Suggestion, unit: UnitSystem) -> tuple[str, ...]:
+    """What a suggestion does not hold, a line each."""
     numbers = {tie.id: n for n, tie in enumerate(securing_of(draft).ties, 1)}
-    teller = Teller(plan=plan, tied=tied_of(plan, item), numbers=numbers, unit=unit)
-    by_ends = {(t.point, t.anchor): t.id for t in found.ties}
-    now = {by_ends.get((r.tie.point, r.tie.anchor)): r.tie.id for r in teller.tied.own}
-    lacks = []
-    for finding in found.findings:
-        family, _, which = finding.code.removeprefix("securing.").partition("_")
-        if family == "without":
-            # told by the tie's name in the haul, which may differ from the search's own
-            which = now.get(which, which)
-            lacks.append(f"{teller.labelled(family, which)}: too little is left")
-            continue
-        row = teller.row(finding)
-        lacks.append(f"{row.label}: {row.figure} {row.detail}".strip())
-    return tuple(dict.fromkeys(lacks))
+    teller = Teller(plan=draft.plan, tied=tied_of(draft.plan, item), numbers=numbers, unit=unit)
+    rows = (teller.row(finding) for finding in found.findings)
+    return tuple(f"{row.label}: {row.figure} {row.detail}".strip() for row in rows)
 
 
 def _buy_words(it: _Doing, item: str) -> str:

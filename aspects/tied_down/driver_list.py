@@ -13,22 +13,21 @@ from django.urls import reverse
 from msgspec import UnsetType
 
 from aspects.tied_down.models import Tick
-from aspects.tied_down.page import school_of
 from book.models import Photo
+from book.ties import pair_of
 from hauls.loads import linked_loads
 from hauls.models import Haul
 from hauls.premove import RoadCheck, chores, road_checks
 from hauls.rack import Rack
+from hauls.tied import Judged, TieJudged, judged, school_of, whole
 from hauls.tying import securing_of
 from measures.writing import UnitSystem, in_units_of, write_mass
 from mechanics.checks import Status
 from mechanics.errors import InputError
-from mechanics.plan import Plan
 from mechanics.securing import secure
 from planfile.document import Tie
 from planfile.tying import JOINED, kept_of
-from wording.securing import SCHOOLS
-from wording.statuses import STATUS_WORDS
+from wording.securing import BY_SCHOOL
 
 AGAIN: Final = "First stop, after about 20 minutes and within {50 miles|80 km}"
 """When ties are tightened again."""
@@ -97,12 +96,10 @@ def list_page(haul: Haul, unit: UnitSystem, missing: str = "") -> ListPage:
             MachineList(name=item.called, lines=lines, road=road_checks(plan, item, unit))
         )
     take = [_ticked(line, ticks) for line in _from_the_rack(haul)]
-    ties = [_ticked(line, ticks) for line in _ties(haul, unit)]
+    found, status, words = _judged(haul, unit)
+    ties = [_ticked(line, ticks) for line in _ties(haul, found, unit)]
     again = [_ticked(line, ticks) for line in _again(haul, unit)]
     every = [*take, *(line for one in machines for line in one.lines), *ties, *again]
-    status, words = _verdict(haul, plan)
-    if any(line.fault for line in ties):
-        status, words = Status.OVER.value, "gear is not as it was planned"
     return ListPage(
         status=status,
         verdict_words=words,
@@ -139,15 +136,22 @@ def _ticked(line: Line, ticks: Mapping[str, Tick]) -> Line:
     return replace(line, done=True, by=by, at=tick.at)
 
 
-def _verdict(haul: Haul, plan: Plan) -> tuple[str, str]:
+def _judged(haul: Haul, unit: UnitSystem) -> tuple[dict[str, Judged], str, str]:
+    """What is said of each item's ties, and of the whole: its status and words."""
+    draft = haul.draft
+    plan, school = draft.plan, school_of(haul)
     if plan.securing is None or not plan.securing.ties:
-        return "unknown", "Nothing is planned to tie it down."
-    school = school_of(haul)
+        return {}, Status.UNKNOWN.value, "Nothing is planned to tie it down."
     try:
-        found = secure(plan, school).verdict
+        report = secure(plan, school)
     except InputError as error:
-        return "unknown", str(error)
-    return found.value, f"{STATUS_WORDS[found]} by the {SCHOOLS[school]}"
+        return {}, Status.UNKNOWN.value, str(error)
+    found = judged(draft, report, Rack.of(haul.yard, securing_of(draft)), unit)
+    together = whole(found)
+    words = f"{together.word} {BY_SCHOOL[school]}"
+    if together.faults:
+        words = "gear is not as it was planned"
+    return found, together.status.value, words
 
 
 def _from_the_rack(haul: Haul) -> list[Line]:
@@ -161,13 +165,9 @@ def _from_the_rack(haul: Haul) -> list[Line]:
     ]
 
 
-def _ties(haul: Haul, unit: UnitSystem) -> list[Line]:
+def _ties(haul: Haul, found: Mapping[str, Judged], unit: UnitSystem) -> list[Line]:
     draft, securing = haul.draft, securing_of(haul.draft)
-    plan = draft.plan
-    rack = Rack.of(haul.yard, securing)
-    faults = rack.faults(securing.ties, draft.units.mass.kg)
-    photos = _photos(haul)
-    found = []
+    plan, photos, lines = draft.plan, _photos(haul), []
     for number, tie in enumerate(securing.ties, 1):
         kept = kept_of(tie)
         gear = JOINED.join(kept.pieces) or str(tie.name or tie.kind)
@@ -178,7 +178,8 @@ def _ties(haul: Haul, unit: UnitSystem) -> list[Line]:
         words = f"{tie.point} to {to}"
         if len(plan.items) > 1:
             words = f"{item.called}: {words}"
-        found.append(
+        said = found[tie.item].ties[tie.id] if tie.item in found else TieJudged()
+        lines.append(
             Line(
                 key=key_of("tie", tie.id, words, gear),
                 number=number,
@@ -186,10 +187,10 @@ def _ties(haul: Haul, unit: UnitSystem) -> list[Line]:
                 detail=f"{gear}{f', {limit}' if limit else ', limit not known'}",
                 photo=_photo_for(tie, photos),
                 todo=_todo(tie, kept.answers),
-                fault=" ".join(f.words for f in faults if f.tie == tie.id),
+                fault=" ".join(said.faults),
             )
         )
-    return found
+    return lines
 
 
 def _todo(tie: Tie, answers: Mapping[str, str]) -> tuple[str, ...]:
@@ -229,9 +230,7 @@ def _photos(haul: Haul) -> dict[str, list[Photo]]:
 
 def _photo_for(tie: Tie, photos: Mapping[str, Sequence[Photo]]) -> int:
     """The photo whose caption names the tie's point, or the pair it belongs to; 0: none."""
-    point = tie.point.lower()
-    pair = point.removesuffix(" left").removesuffix(" right")
-    for name in (point, pair):
+    for name in (tie.point.lower(), pair_of(tie.point).lower()):
         for photo in photos.get(tie.item, ()):
             if name in photo.caption.lower():
                 return photo.pk

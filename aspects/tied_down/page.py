@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Final
 from urllib.parse import urlencode
@@ -14,21 +14,21 @@ from aspects.tied_down.scene import Held, Painter, Scene
 from aspects.tied_down.words import RingFigure, Said, barred, ring, said
 from book.kinds import slug_of
 from book.models import MachinePoint
+from book.ties import pair_of
 from hauls.loads import linked_loads
 from hauls.models import Haul
 from hauls.rack import Rack
+from hauls.tied import Judged, judged, school_of
 from hauls.tying import CROSSINGS, crossing_of, places_of, securing_of, with_book_places
 from measures.writing import UnitSystem, write_number
 from mechanics.checks import Status
 from mechanics.errors import InputError
 from mechanics.plan import Plan
-from mechanics.securing import ItemTied, SecuringReport, TieUse, secure
+from mechanics.securing import ItemTied, SecuringReport, secure
 from mechanics.securing.report import tied_of
-from mechanics.ties import SecuringSchool
 from planfile.document import Securing
 from planfile.draft import Draft
 from planfile.errors import PlanFileError
-from planfile.tying import guessed
 from wording.securing import SCHOOL_NOTES, SCHOOLS, FindingRow, Teller
 
 NEVER_WORDS: Final = {
@@ -59,7 +59,6 @@ class Wanted:
 
     words: str
     address: str
-    status: str
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -94,7 +93,6 @@ class TiedPage:
     friction: str = ""
     bulkhead: bool = False
     wanted: list[Wanted] = field(default_factory=list)
-    faults: list[str] = field(default_factory=list)
     book_moved: bool = False
     table: str = ""
     rack: int = 0
@@ -138,9 +136,8 @@ def tied_page(
             item_name="",
             **common,
         )
-    school = school_of(haul)
     try:
-        report = secure(plan, school)
+        report = secure(plan, school_of(haul))
     except InputError as error:
         return TiedPage(
             said=Said(
@@ -153,32 +150,18 @@ def tied_page(
             item_name=plan.item(chosen).called,
             **common,
         )
+    rack = Rack.of(haul.yard, securing)
     looking = _Looking(
         haul=haul,
         draft=draft,
         securing=securing,
         report=report,
         item_id=chosen,
-        rack=Rack.of(haul.yard, securing),
+        rack=rack,
+        judged=judged(draft, report, rack, unit),
         unit=unit,
     )
     return TiedPage(**looking.shown(typed), **common)
-
-
-def school_of(haul: Haul) -> SecuringSchool:
-    """The rule a haul's ties are held against: its own, else the yard's, else by its units."""
-    plan = haul.draft.plan
-    if plan.securing is not None:
-        return plan.securing.school
-    return yard_school(haul)
-
-
-def yard_school(haul: Haul) -> SecuringSchool:
-    """The rule for ties of a haul that says nothing of them yet."""
-    if haul.yard.securing_school:
-        return SecuringSchool(haul.yard.securing_school)
-    metric = haul.draft.units.mass.value == "kg"
-    return SecuringSchool.EN_12195 if metric else SecuringSchool.US_393
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -191,6 +174,7 @@ class _Looking:
     report: SecuringReport
     item_id: str
     rack: Rack
+    judged: Mapping[str, Judged]
     unit: UnitSystem
 
     @property
@@ -212,14 +196,14 @@ class _Looking:
         """The page's parts."""
         plan, tied, numbers = self.plan, self.tied, self.numbers
         item = plan.item(self.item_id)
-        faults = self.rack.faults(self.securing.ties, self.draft.units.mass.kg)
-        mine = {tie.id for tie in self.securing.ties if tie.item == self.item_id}
+        judgement = self.judged[self.item_id]
         tables = Tables(
-            securing=self.securing, rack=self.rack, numbers=numbers, faults=faults, unit=self.unit
+            securing=self.securing,
+            rack=self.rack,
+            numbers=numbers,
+            judged=judgement,
+            unit=self.unit,
         )
-        against = [f.words for f in faults if f.tie in mine or not f.tie]
-        against += [words for use in tied.ties if (words := tables.too_short(use))]
-        doubts = [f for f in self.rack.doubts(self.securing.ties) if f.tie in mine]
         rows: list[FindingRow] = []
         more: list[FindingRow] = []
         figures: tuple[RingFigure, ...] = ()
@@ -236,12 +220,9 @@ class _Looking:
             )
             figures = ring(tied, teller) if tied.ties else ()
             held = {
-                row.code.removeprefix("securing."): Held(
-                    words=row.label, figure=row.figure, status=Status(row.status)
-                )
-                for row in rows
+                finding.family: Held(words=row.label, figure=row.figure, status=finding.status)
+                for finding, row in zip(with_bar, rows, strict=True)
             }
-        guesses = self._guessed()
         uses = [use for one in self.report.items for use in one.ties]
         scene = Painter(
             plan=plan,
@@ -250,26 +231,19 @@ class _Looking:
             forbidden=self.draft.forbidden,
             uses=sorted(uses, key=lambda use: numbers[use.rope.tie.id]),
             numbers=numbers,
-            guessed=guesses,
+            guesses=self.draft.guesses,
             never_words=NEVER_WORDS,
             unit=self.unit,
         ).scene(held)
         return {
-            "said": said(
-                plan,
-                tied,
-                numbers,
-                guesses=self._leans_on(tied.ties, guesses),
-                faults=against,
-                doubts=[f.words for f in doubts],
-            ),
+            "said": said(plan, tied, numbers, judgement),
             "machines": self._machines(),
             "item_name": item.called,
             "scene": scene,
             "rows": rows,
             "more": more,
             "ring": figures,
-            "ties": [tables.row(use, doubts, typed) for use in tied.ties],
+            "ties": [tables.row(use, typed) for use in tied.ties],
             "others": len(self.securing.ties) - len(tied.ties),
             "points": [Option(value=p.id, words=p.id) for p in item.points],
             "anchors": [Option(value=a.id, words=a.id) for a in plan.trailer.anchors],
@@ -286,8 +260,7 @@ class _Looking:
             if typed is not None and typed[0] == "settings"
             else write_number(self.securing.friction, 2).rstrip("0").rstrip("."),
             "bulkhead": self.securing.bulkhead,
-            "wanted": self._wanted(guesses),
-            "faults": against,
+            "wanted": self._wanted(),
             "book_moved": self._book_moved(),
             "table": typed[1] if typed is not None and typed[0] == "table" else "",
             "rack": sum(self.rack.free(gear.name) for gear in self.rack.running()),
@@ -300,18 +273,10 @@ class _Looking:
                 words=self.plan.item(one.item).called,
                 address=f"{address}?{urlencode({'item': one.item})}",
                 here=one.item == self.item_id,
-                status=max((f.status for f in one.findings), key=lambda s: s.severity).value,
+                status=self.judged[one.item].status.value,
             )
             for one in self.report.items
         ]
-
-    def _guessed(self) -> frozenset[str]:
-        """Places that are not taped: ``anchor:id`` and ``item:point``."""
-        parsed = self.draft.parsed()
-        found = {f"anchor:{one}" for one in guessed(parsed.trailer.anchors)}
-        for item in parsed.items:
-            found |= {f"{item.id}:{one}" for one in guessed(item.points)}
-        return frozenset(found)
 
     def _book_moved(self) -> bool:
         """Whether the book has other anchors or points by now."""
@@ -323,34 +288,27 @@ class _Looking:
             return True
         return places_of(now) != places_of(self.draft)
 
-    def _leans_on(self, ties: Sequence[TieUse], guesses: frozenset[str]) -> bool:
-        return any(
-            f"{use.rope.tie.item}:{use.rope.machine_point.id}" in guesses
-            or any(f"anchor:{a.id}" in guesses for a in use.rope.anchors)
-            for use in ties
-        )
-
-    def _wanted(self, guesses: frozenset[str]) -> list[Wanted]:
+    def _wanted(self) -> list[Wanted]:
         """What the book lacks of this trailer, this machine and the rack."""
-        plan, loads = self.plan, linked_loads(self.haul)
+        plan, loads, guesses = self.plan, linked_loads(self.haul), self.draft.guesses
         trailer = self.haul.trailer
         load = loads.get(self.item_id)
         thing = None if load is None else load.machine
         item = plan.item(self.item_id)
         found = []
 
-        def want(words: str, of: Any, status: str = "unknown") -> None:
+        def want(words: str, of: Any) -> None:
             address = "" if of is None else reverse("edit_thing", args=[slug_of(of), of.pk])
-            found.append(Wanted(words=words, address=address, status=status))
+            found.append(Wanted(words=words, address=address))
 
         if not plan.trailer.anchors:
             want("The trailer has no anchors yet.", trailer)
         if not item.points:
             want(f"{item.called} has no points to tie it by yet.", thing)
-        anchors = [a.id for a in plan.trailer.anchors if f"anchor:{a.id}" in guesses]
+        anchors = [a.id for a in plan.trailer.anchors if a.id in guesses.anchors]
         if anchors:
             want(f"A guess, not taped: the place of {_listed(anchors)}.", trailer)
-        points = [p.id for p in item.points if f"{item.id}:{p.id}" in guesses]
+        points = [p.id for p in item.points if (item.id, p.id) in guesses.points]
         if points:
             want(f"A guess, not taped: the place of {_listed(points)}.", thing)
         unrated = [a.id for a in plan.trailer.anchors if a.wll_kg is None]
@@ -361,7 +319,6 @@ class _Looking:
                 Wanted(
                     words="The rack is empty: no chain or strap is in the book.",
                     address=reverse("add_thing", args=["gear"]),
-                    status="unknown",
                 )
             )
         return found
@@ -369,6 +326,6 @@ class _Looking:
 
 def _listed(ids: Sequence[str]) -> str:
     """Places by their names, a pair once; a few, and how many more."""
-    names = list(dict.fromkeys(one.removesuffix(" left").removesuffix(" right") for one in ids))
+    names = list(dict.fromkeys(pair_of(one) for one in ids))
     few = ", ".join(names[:4])
     return few if len(names) <= 4 else f"{few} and {len(names) - 4} more"

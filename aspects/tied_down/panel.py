@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from aspects.registry import Ground, Panel
+from hauls.tied import judged, whole
 from mechanics.checks import Status
 from mechanics.errors import InputError
 from mechanics.securing import secure
-from wording.securing import SCHOOLS
-from wording.statuses import STATUS_WORDS
+from wording.securing import BY_SCHOOL
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -28,14 +28,15 @@ def panel(ground: Ground) -> Panel:
     if plan.securing is not None and plan.securing.ties:
         found = Status.UNKNOWN
         try:
-            found = secure(plan, plan.securing.school).verdict
+            report = secure(plan, plan.securing.school)
         except InputError as error:
             word = str(error)
         else:
-            ties = len(plan.securing.ties)
+            together = whole(judged(ground.draft, report, None, ground.unit))
+            found, ties = together.status, len(plan.securing.ties)
             word = (
-                f"{ties} tie{'s' if ties > 1 else ''}, {STATUS_WORDS[found]} by the "
-                f"{SCHOOLS[plan.securing.school]} as planned."
+                f"{ties} tie{'s' if ties > 1 else ''}, {together.word} "
+                f"{BY_SCHOOL[plan.securing.school]} as planned."
             )
         status = found.value
     return Panel(

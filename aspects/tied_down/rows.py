@@ -8,7 +8,8 @@ from typing import Final
 
 from book.gear import gear_limit
 from book.models import Gear
-from hauls.rack import Fault, Rack
+from hauls.rack import Rack
+from hauls.tied import Judged
 from measures.writing import UnitSystem, write_length, write_mass
 from mechanics.securing import TieUse
 from planfile.document import Securing
@@ -88,18 +89,18 @@ class TieRow:
 
 @dataclass(frozen=True, kw_only=True)
 class Tables:
-    """What rows of ties are made of; ``faults`` are what the book says against their gear."""
+    """What rows of ties are made of; ``judged`` is what is said of the item they hold."""
 
     securing: Securing
     rack: Rack
     numbers: Mapping[str, int]
-    faults: Sequence[Fault]
+    judged: Judged
     unit: UnitSystem
 
-    def row(self, use: TieUse, doubts: Sequence[Fault], typed: Typed) -> TieRow:
-        """One tie with its boxes; ``doubts`` are what is not to be trusted about gear."""
+    def row(self, use: TieUse, typed: Typed) -> TieRow:
+        """One tie with its boxes."""
         tie = next(one for one in self.securing.ties if one.id == use.rope.tie.id)
-        kept = kept_of(tie)
+        kept, said = kept_of(tie), self.judged.ties[tie.id]
         running = kept.pieces[0] if kept.pieces else ""
         joining = [*kept.pieces[1:], "", ""][: max(2, len(kept.pieces))]
         limit, tight = use.rope.tie.wll_kg, use.rope.tie.pretension_kg
@@ -116,7 +117,7 @@ class Tables:
             gear=JOINED.join(kept.pieces) or use.rope.tie.name or KIND_WORDS[use.rope.tie.kind],
             limit="not known" if limit is None else write_mass(limit, self.unit),
             length=write_length(use.rope.length_m, self.unit, step=1),
-            fault=" ".join(f.words for f in self.faults if f.tie == tie.id) or self.too_short(use),
+            fault=" ".join(said.faults),
             running=self._options(self.rack.running(), running, "choose a chain or strap"),
             joining=tuple(
                 self._options(self.rack.joining(), one, "nothing more") for one in joining
@@ -139,20 +140,10 @@ class Tables:
                 if name in asked and answer in dict(QUESTIONS[name][1])
             ),
             loose=(
-                *(f.words.removesuffix(".") for f in doubts if f.tie == tie.id),
+                *(words.removesuffix(".") for words in said.doubts),
                 *(LOOSE[one] for one in kept.answers.items() if one in LOOSE),
             ),
         )
-
-    def too_short(self, use: TieUse) -> str:
-        """What is said of a piece that does not reach; empty where it does, or nobody knows."""
-        tie = next(one for one in self.securing.ties if one.id == use.rope.tie.id)
-        pieces = kept_of(tie).pieces
-        gear = self.rack.gear.get(pieces[0]) if pieces else None
-        if gear is None or gear.length is None or float(gear.length.si) >= use.rope.length_m:
-            return ""
-        long = write_length(use.rope.length_m, self.unit, step=1)
-        return f"{gear.name} is too short for tie {self.numbers[tie.id]}: the way is {long}."
 
     def _options(self, gear: Sequence[Gear], chosen: str, none: str) -> tuple[Option, ...]:
         found = [Option(value="", words=none, chosen=not chosen)]

@@ -20,7 +20,7 @@ from pictures.machines import WIDTH_M, Body, body_of, item_height_m, outline_of,
 from pictures.outfit import Wheel, deck_width_m
 from pictures.svg import Attributes, Box, circle, moved, path
 from planfile.draft import Drawn
-from planfile.tying import Forbidden
+from planfile.tying import Forbidden, Guesses
 
 WIDTH: Final = 880.0
 SIDE: Final = 92.0
@@ -158,14 +158,11 @@ class Never:
 class Standing:
     """A machine from above and from the side."""
 
-    name: str
     mine: bool
     box: Box
     nose: str
     tyres: tuple[Box, ...]
     body: Body
-    label_x: float
-    label_y: float
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -177,7 +174,6 @@ class Arrow:
     figure: str
     status: str
     at: Attributes
-    turn: int
     text_x: float
     text_y: float
 
@@ -191,7 +187,6 @@ class Scene:
     deck: Box
     planks: str
     tyres: tuple[Box, ...]
-    headboard: str
     standing: tuple[Standing, ...]
     anchors: tuple[Place, ...]
     points: tuple[Place, ...]
@@ -236,7 +231,7 @@ class Painter:
     forbidden: Sequence[Sequence[Forbidden]]
     uses: Sequence[TieUse]
     numbers: Mapping[str, int]
-    guessed: frozenset[str]
+    guesses: Guesses
     never_words: Mapping[str, str]
     unit: UnitSystem
     front_m: float = field(init=False)
@@ -299,7 +294,6 @@ class Painter:
                 for a in axles
                 for y in (self.middle - self.half - TYRE_BESIDE, self.middle + self.half)
             ),
-            headboard=f"M{left:.1f} {self.middle - self.half:.1f}v{2 * self.half:.1f}",
             standing=tuple(self._standing(n, i) for n, i in enumerate(self.plan.items)),
             anchors=tuple(self._anchor(anchor) for anchor in trailer.anchors),
             points=tuple(p for i in self.plan.items for p in self._points(i)),
@@ -321,8 +315,7 @@ class Painter:
         across = self.y(item.placement.left_m)
         body_half = width * self.scale * (0.5 if not outline.wheels else 0.3)
         front, rear = self.x(item.foremost_m), self.x(item.rearmost_m)
-        nose, back = (front, rear) if item.direction < 0 else (rear, front)
-        way = -1 if item.direction < 0 else 1
+        nose, way = (front, -1) if item.direction < 0 else (rear, 1)
 
         def along(ahead: float) -> float:
             return self.x(mark + item.direction * ahead)
@@ -331,7 +324,6 @@ class Painter:
             return along(ahead), self.side_y - up * self.scale
 
         return Standing(
-            name=item.called,
             mine=item is self.item,
             box=Box(x=front, y=across - body_half, width=rear - front, height=2 * body_half),
             nose=path(
@@ -344,15 +336,13 @@ class Painter:
             ),
             tyres=tyres_above(outline, along, across, width, self.scale),
             body=body_of(outline, put, self.scale),
-            label_x=(nose + back) / 2,
-            label_y=across + 5,
         )
 
     def _anchor(self, anchor: Anchor) -> Place:
         holds = "" if anchor.wll_kg is None else f", holds {write_mass(anchor.wll_kg, self.unit)}"
         at = write_length(abs(anchor.tape_m), self.unit, step=2)
         where = f"{at} {'behind' if anchor.tape_m >= 0 else 'ahead of'} the front edge"
-        guess = f"anchor:{anchor.id}" in self.guessed
+        guess = anchor.id in self.guesses.anchors
         return Place(
             id=anchor.id,
             item="",
@@ -370,7 +360,7 @@ class Painter:
         found = []
         for point in item.points:
             x, y = self._spot(item, point.ahead_m, point.left_m)
-            guess = f"{item.id}:{point.id}" in self.guessed
+            guess = (item.id, point.id) in self.guesses.points
             found.append(
                 Place(
                     id=point.id,
@@ -483,7 +473,6 @@ class Painter:
                     figure=one.figure,
                     status=one.status.value,
                     at=Attributes(f"{moved(x, y)} rotate({turn})"),
-                    turn=turn,
                     text_x=text_x,
                     text_y=text_y,
                 )

@@ -8,6 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from hauls.tied import Judged
 from measures.writing import write_percent
 from mechanics.checks import Status
 from mechanics.plan import Plan
@@ -61,70 +62,52 @@ def counted(kinds: Sequence[str]) -> str:
     return " and ".join(found)
 
 
-def said(
-    plan: Plan,
-    tied: ItemTied,
-    numbers: Mapping[str, int],
-    *,
-    guesses: bool,
-    faults: Sequence[str],
-    doubts: Sequence[str],
-) -> Said:
-    """What is said of one item's ties; ``guesses`` tells that a place of theirs is one, ``faults``
-    what the book says against their gear, ``doubts`` why it is not to be trusted."""
-    status = max((f.status for f in tied.findings), key=lambda s: s.severity)
+def said(plan: Plan, tied: ItemTied, numbers: Mapping[str, int], judged: Judged) -> Said:
+    """What is said of one item's ties."""
     if plan.securing is None or not tied.ties:
-        name = plan.item(tied.item).called
+        status = Status.UNKNOWN if plan.securing is None else Status.OVER
         return Said(
-            status=Status.UNKNOWN.value if plan.securing is None else Status.OVER.value,
-            word=STATUS_WORDS[Status.UNKNOWN if plan.securing is None else Status.OVER],
-            first=f"Nothing ties {name} down yet.",
+            status=status.value,
+            word=STATUS_WORDS[status],
+            first=f"Nothing ties {plan.item(tied.item).called} down yet.",
             second="Drag from a point of the machine to an anchor, or have it suggested from the "
             "rack.",
         )
-    if faults:
-        status = Status.OVER
-    elif doubts and status is Status.OK:
-        status = Status.NEAR
     kinds = counted([KIND_WORDS[use.rope.tie.kind] for use in tied.ties])
-    word = STATUS_WORDS[status]
-    if guesses and status in (Status.OK, Status.NEAR, Status.OVER) and not faults:
-        word = f"likely {word}"
     return Said(
-        status=status.value,
-        word=word,
-        first=faults[0] if faults else _first(tied, kinds, status, numbers),
-        second=" ".join([_second(tied), *doubts[:1]]),
+        status=judged.status.value,
+        word=judged.word,
+        first=judged.faults[0] if judged.faults else _first(tied, kinds, judged.status, numbers),
+        second=" ".join([_second(tied), *judged.doubts[:1]]),
     )
 
 
 def _first(tied: ItemTied, kinds: str, status: Status, numbers: Mapping[str, int]) -> str:
-    by_code = {f.code.removeprefix("securing."): f for f in tied.findings}
     if status is Status.UNKNOWN:
         return f"Cannot say what {kinds} hold: a limit is not known."
     if status is Status.OVER:
-        return f"{begun(kinds)}: {_worst(by_code)}"
+        return f"{begun(kinds)}: {_worst(tied.by_family)}"
     asked = _asks_most(tied, numbers)
     return f"{begun(kinds)} {'hold' if len(tied.ties) > 1 else 'holds'} it{asked}."
 
 
-def _worst(by_code: Mapping[str, Finding]) -> str:
+def _worst(found: Mapping[str, Finding]) -> str:
     """What is over, the way that is held worst first."""
     ways = {
         name: (f.value or 0.0) / (f.limit or 1.0)
         for name in ASKS
-        if (f := by_code.get(name)) is not None and f.status is Status.OVER
+        if (f := found.get(name)) is not None and f.status is Status.OVER
     }
     if ways:
         name = min(ways, key=lambda one: ways[one])
         if ways[name] == 0:
             return f"nothing holds it against {ASKS[name]}."
         return f"{ASKS[name]} is held by only {times(ways[name])} what the rule asks."
-    if (number := by_code["number"]).status is Status.OVER:
+    if (number := found["number"]).status is Status.OVER:
         return f"the rule asks for {int(number.limit or 0)} ties."
-    if by_code["corners"].status is Status.OVER:
+    if found["corners"].status is Status.OVER:
         return "what stops it under braking pulls from one side only."
-    if (total := by_code.get("aggregate")) is not None and total.status is Status.OVER:
+    if (total := found.get("aggregate")) is not None and total.status is Status.OVER:
         return "all together hold less than the rule asks."
     return "more is asked of a piece than it holds."
 
@@ -153,11 +136,7 @@ ALIKE: Final = 0.95
 
 def _second(tied: ItemTied) -> str:
     """What is left when any one fails."""
-    left = [
-        f.value
-        for f in tied.findings
-        if f.code.startswith("securing.without_") and f.value is not None
-    ]
+    left = [f.value for f in tied.findings if f.family == "without" and f.value is not None]
     if not left:
         return ""
     return (
@@ -184,11 +163,11 @@ RING: Final = 78.0
 
 def ring(tied: ItemTied, teller: Teller) -> tuple[RingFigure, ...]:
     """Each tie's loss, about where the tie pulls from the machine."""
-    by_code = {f.code: f for f in tied.findings}
+    losses = {f.which: f for f in tied.findings if f.family == "without"}
     count = len(tied.ties)
     found = []
     for place, use in enumerate(sorted(tied.ties, key=_bearing)):
-        finding = by_code[f"securing.without_{use.rope.tie.id}"]
+        finding = losses[use.rope.tie.id]
         row = teller.row(finding)
         x, y = _on_ring(place, count)
         number = teller.numbers[use.rope.tie.id]
@@ -218,6 +197,5 @@ def _on_ring(place: int, count: int) -> tuple[float, float]:
 
 def barred(tied: ItemTied) -> tuple[Finding, ...]:
     """The checks that have a bar, in the order of the list."""
-    order = ("securing.aggregate", *(f"securing.{name}" for name in WAY_WORDS))
-    by_code = {f.code: f for f in tied.findings}
-    return tuple(by_code[code] for code in order if code in by_code)
+    found = tied.by_family
+    return tuple(found[name] for name in ("aggregate", *WAY_WORDS) if name in found)

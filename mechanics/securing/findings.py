@@ -18,7 +18,8 @@ from mechanics.securing.hold import (
     WAYS,
     allowed,
     friction_of,
-    held,
+    held_kg,
+    rubbing_kg,
 )
 from mechanics.securing.rope import UP, Rope
 from mechanics.ties import Securing, SecuringSchool
@@ -44,11 +45,25 @@ TEN_FEET_M: Final = 120 * M_PER_IN
 """Bounds of 49 CFR 393.110 and 393.130 (from memory)."""
 
 
+PREFIX: Final = "securing."
+"""How every code of an item's ties begins."""
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Finding(Compared):
-    """One limit of an item's ties."""
+    """One limit of an item's ties. A code names a family and, with some, which one of it."""
 
     code: str
+
+    @property
+    def family(self) -> str:
+        """What kind of limit it is: ``forward``, ``without``, ``anchor``."""
+        return self.code.removeprefix(PREFIX).partition("_")[0]
+
+    @property
+    def which(self) -> str:
+        """The tie, anchor, point or direction it is about; empty of a family of one."""
+        return self.code.removeprefix(PREFIX).partition("_")[2]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -220,22 +235,22 @@ def _ways(tied: Tied, may: Mapping[str, float | None]) -> Iterator[Finding]:
     mu = friction_of(tied.plan)
     for name, way in WAYS.items():
         code = f"securing.{name}"
-        found = held(tied.own, may, way, tied.mass_kg, mu)
-        if found.capacity_kg is None:
+        capacity = held_kg(tied.own, may, way, rubbing_kg(tied.own, tied.mass_kg, mu))
+        if capacity is None:
             pulling = [rope for rope in tied.own if rope.share(way) > 0]
             yield _unknown(code, Measure.G, _lacking(tied, pulling))
             continue
         limit = LIMITS[tied.securing.school][name]
-        value = found.capacity_kg / tied.mass_kg
+        value = capacity / tied.mass_kg
         yield _least(code, Measure.G, value, limit, near=SPARE * limit)
 
 
 def _up(tied: Tied, may: Mapping[str, float | None]) -> Finding:
-    found = held(tied.own, may, UP, tied.mass_kg, 0.0)
-    if found.capacity_kg is None:
+    capacity = held_kg(tied.own, may, UP, 0.0)
+    if capacity is None:
         pulling = [rope for rope in tied.own if rope.share(UP) > 0]
         return _unknown("securing.up", Measure.G, _lacking(tied, pulling))
-    value = found.capacity_kg / tied.mass_kg
+    value = capacity / tied.mass_kg
     return _least("securing.up", Measure.G, value, UP_LIMIT, near=SPARE * UP_LIMIT)
 
 
@@ -252,10 +267,10 @@ def _without(tied: Tied, gone: Rope) -> Finding:
     limits, mu = LIMITS[tied.securing.school], friction_of(tied.plan)
     parts = []
     for name, way in WAYS.items():
-        found = held(own, may, way, tied.mass_kg, mu)
-        if found.capacity_kg is None:
+        capacity = held_kg(own, may, way, rubbing_kg(own, tied.mass_kg, mu))
+        if capacity is None:
             return _unknown(code, Measure.RATIO, _lacking(tied, own))
-        parts.append(found.capacity_kg / tied.mass_kg / limits[name])
+        parts.append(capacity / tied.mass_kg / limits[name])
     return _least(code, Measure.RATIO, min(parts), LEFT_OVER, near=LEFT_OVER, soft=True)
 
 

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 
 from mechanics.item import Item
 from mechanics.plan import Plan
-from mechanics.securing.rope import FORWARD, LEFT, REARWARD, RIGHT, UP, Rope, Vector, ropes
-from mechanics.ties import SecuringSchool
+from mechanics.securing.rope import FORWARD, LEFT, REARWARD, RIGHT, Rope, Vector, ropes
+from mechanics.ties import Securing, SecuringSchool
 
 WAYS = {"forward": FORWARD, "rearward": REARWARD, "left": LEFT, "right": RIGHT}
 """The four level directions a load is pushed in; forward is towards the truck."""
@@ -32,10 +32,15 @@ EN_FRICTION = 0.75
 """Part of the friction that EN 12195-1 counts on the road (from memory)."""
 
 
+def securing_of(plan: Plan) -> Securing:
+    """How a plan is tied down; one that says nothing of it is asked about by the US rule."""
+    return plan.securing or Securing(school=SecuringSchool.US_393)
+
+
 def friction_of(plan: Plan) -> float:
     """The friction that counts by the plan's school."""
-    securing = plan.securing
-    if securing is None or securing.school is SecuringSchool.STRICT:
+    securing = securing_of(plan)
+    if securing.school is SecuringSchool.STRICT:
         return 0.0
     if securing.school is SecuringSchool.EN_12195:
         return EN_FRICTION * securing.friction
@@ -70,31 +75,6 @@ def allowed(every: Sequence[Rope]) -> dict[str, float | None]:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Held:
-    """What is held in one direction: ``capacity_kg`` with friction, ``None`` where a tie that
-    pulls that way has no known limit."""
-
-    capacity_kg: float | None
-    rubbing_kg: float
-
-
-def held(
-    own: Sequence[Rope], may: Mapping[str, float | None], way: Vector, mass_kg: float, mu: float
-) -> Held:
-    """What an item's ties hold in a direction."""
-    pulling = [(rope, c) for rope in own if (c := rope.share(way)) > 0]
-    rubbing = rubbing_kg(own, mass_kg, mu) if way is not UP else 0.0
-    if any(may[rope.tie.id] is None for rope, _ in pulling):
-        return Held(capacity_kg=None, rubbing_kg=rubbing)
-    if not pulling:
-        return Held(capacity_kg=rubbing, rubbing_kg=rubbing)
-    # how far it moves until the first tie has reached what it may pull
-    moved = min((may[r.tie.id] or 0.0) / (r.stiffness * c) for r, c in pulling)
-    capacity = sum(r.stiffness * moved * c * c for r, c in pulling)
-    return Held(capacity_kg=capacity + rubbing, rubbing_kg=rubbing)
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
 class Pull:
     """What one tie does when what it belongs to is held at its most: what it pulls, and the part
     of that along the way."""
@@ -104,14 +84,26 @@ class Pull:
     part: float
 
 
-def at_most(own: Sequence[Rope], may: Mapping[str, float | None], way: Vector) -> tuple[Pull, ...]:
-    """Each tie that pulls when the first of them has reached what it may; empty where none does,
-    or one that would has no known limit."""
+def at_most(
+    own: Sequence[Rope], may: Mapping[str, float | None], way: Vector
+) -> tuple[Pull, ...] | None:
+    """Each tie that pulls when the first of them has reached what it may; ``None`` where one that
+    would has no known limit."""
     pulling = [(rope, c) for rope in own if (c := rope.share(way)) > 0]
-    if not pulling or any(may[rope.tie.id] is None for rope, _ in pulling):
-        return ()
-    moved = min((may[r.tie.id] or 0.0) / (r.stiffness * c) for r, c in pulling)
+    if any(may[rope.tie.id] is None for rope, _ in pulling):
+        return None
+    # how far it moves until the first tie has reached what it may pull
+    moved = min(((may[r.tie.id] or 0.0) / (r.stiffness * c) for r, c in pulling), default=0.0)
     return tuple(Pull(tie=r.tie.id, pull_kg=r.stiffness * moved * c, part=c) for r, c in pulling)
+
+
+def held_kg(
+    own: Sequence[Rope], may: Mapping[str, float | None], way: Vector, rubbing: float
+) -> float | None:
+    """What an item's ties hold in a direction, with what friction holds; ``None`` where a tie that
+    pulls that way has no known limit."""
+    pulls = at_most(own, may, way)
+    return None if pulls is None else sum(p.pull_kg * p.part for p in pulls) + rubbing
 
 
 def ideal_kg(own: Sequence[Rope], may: Mapping[str, float | None], way: Vector) -> float | None:
@@ -165,11 +157,8 @@ def pulls(
 def pushed(
     plan: Plan, item: Item, own: Sequence[Rope], may: Mapping[str, float | None], name: str
 ) -> dict[str, float | None]:
-    """What an item's ties pull when it is pushed by the rule's g in a direction, by their ids.
-
-    A plan without ties is judged by the US rule here, having nothing to pull.
-    """
-    school = SecuringSchool.US_393 if plan.securing is None else plan.securing.school
+    """What an item's ties pull when it is pushed by the rule's g in a direction, by their ids."""
+    school = securing_of(plan).school
     mass = item.mass_kg + item.mass_tolerance_kg
     rubs = rubbing_kg(own, mass, friction_of(plan))
     return pulls(own, may, WAYS[name], LIMITS[school][name] * mass, rubs)

@@ -17,7 +17,7 @@ from mechanics.securing.hold import (
     pushed,
 )
 from mechanics.securing.rope import Rope
-from mechanics.ties import SecuringSchool
+from mechanics.ties import Securing, SecuringSchool
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -39,6 +39,16 @@ class ItemTied:
     ties: tuple[TieUse, ...]
     findings: tuple[Finding, ...]
 
+    @property
+    def verdict(self) -> Status:
+        """The worst of its findings."""
+        return max((f.status for f in self.findings), key=lambda s: s.severity)
+
+    @property
+    def by_family(self) -> dict[str, Finding]:
+        """Findings of which an item has one, by their family."""
+        return {f.family: f for f in self.findings if not f.which}
+
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class SecuringReport:
@@ -49,9 +59,9 @@ class SecuringReport:
 
     @property
     def verdict(self) -> Status:
-        """The worst of all findings."""
-        statuses = [f.status for item in self.items for f in item.findings]
-        return max(statuses, key=lambda s: s.severity, default=Status.OK)
+        """The worst of all items'."""
+        found = (item.verdict for item in self.items)
+        return max(found, key=lambda s: s.severity, default=Status.OK)
 
 
 def secure(plan: Plan, school: SecuringSchool) -> SecuringReport:
@@ -68,26 +78,13 @@ def secure(plan: Plan, school: SecuringSchool) -> SecuringReport:
                 ItemTied(item=item.id, ties=(), findings=unsaid(school)) for item in plan.items
             ),
         )
-    every = all_ropes(plan)
-    may = allowed(every)
-    pulled = _pulled(plan, every, may)
     found = []
-    for item in plan.items:
-        own = tuple(rope for rope in every if rope.tie.item == item.id)
-        tied = Tied(
-            plan=plan,
-            item=item,
-            securing=securing,
-            own=own,
-            every=every,
-            may=may,
-            pulled=pulled,
-        )
+    for tied in _every_tied(plan, securing):
         uses = _uses(tied)
         found.append(
             ItemTied(
-                item=item.id,
-                ties=tuple(TieUse(rope=r, use=uses[r.tie.id]) for r in own),
+                item=tied.item.id,
+                ties=tuple(TieUse(rope=r, use=uses[r.tie.id]) for r in tied.own),
                 findings=findings(tied),
             )
         )
@@ -104,19 +101,28 @@ def tied_of(plan: Plan, item_id: str) -> Tied:
     Raises:
         KeyError: there is no such item, or the plan says nothing of ties.
     """
-    item = plan.item(item_id)
     if plan.securing is None:
         raise KeyError("securing")
+    index = plan.items.index(plan.item(item_id))
+    return _every_tied(plan, plan.securing)[index]
+
+
+def _every_tied(plan: Plan, securing: Securing) -> tuple[Tied, ...]:
+    """Every item with its ties among all of them."""
     every = all_ropes(plan)
     may = allowed(every)
-    return Tied(
-        plan=plan,
-        item=item,
-        securing=plan.securing,
-        own=tuple(rope for rope in every if rope.tie.item == item_id),
-        every=every,
-        may=may,
-        pulled=_pulled(plan, every, may),
+    pulled = _pulled(plan, every, may)
+    return tuple(
+        Tied(
+            plan=plan,
+            item=item,
+            securing=securing,
+            own=tuple(rope for rope in every if rope.tie.item == item.id),
+            every=every,
+            may=may,
+            pulled=pulled,
+        )
+        for item in plan.items
     )
 
 

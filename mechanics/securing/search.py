@@ -26,12 +26,12 @@ from mechanics.securing.choices import (
     taken_of,
 )
 from mechanics.securing.findings import LEFT_OVER, SPARE, corners_of, least_ties
-from mechanics.securing.hold import LIMITS, UP_LIMIT, WAYS, friction_of
+from mechanics.securing.hold import LIMITS, UP_LIMIT, WAYS, friction_of, securing_of
 from mechanics.securing.rack import BOUGHT, GearSet, RackPiece
 from mechanics.securing.rope import UP
 from mechanics.securing.suggested import Standard, Suggestion, suggested
 from mechanics.solver import Allowance, Model, Outcome
-from mechanics.ties import Securing, SecuringSchool, TieKind
+from mechanics.ties import SecuringSchool, TieKind
 
 MOST: Final = 12
 """Ties at one item that are tried at most."""
@@ -73,8 +73,8 @@ class Search:
         self.exhausted = True
         self.standard = Standard.EVERYTHING
         self._model = Model()
-        self._chosen = [self._model.choice() for _ in options]
-        self._lost: set[tuple[str, str, str]] = set()
+        self._all = [(self._model.choice(), one) for one in options]
+        self._lost: set[tuple[tuple[str, str], str]] = set()
         self._asked: dict[str, _Asked] = {}
         self._sums: dict[str, tuple[int, int]] = {}
         self._per: dict[str, float] = {}
@@ -98,14 +98,9 @@ class Search:
         found._rows(everything)
         return found
 
-    @property
-    def _securing(self) -> Securing:
-        """The plan's own rule; of a plan that says nothing, the US one."""
-        return self.plan.securing or Securing(school=SecuringSchool.US_393)
-
     def _rows(self, everything: bool) -> None:
         plan, item, model = self.plan, self.item, self._model
-        securing = self._securing
+        securing = securing_of(self.plan)
         school, mass = securing.school, item.mass_kg + item.mass_tolerance_kg
         spare = (SPARE if everything else 1.0) * (1 + EASE)
         rubs = friction_of(plan) * mass
@@ -122,12 +117,9 @@ class Search:
                 self._hold(name, asked.whole_kg)
                 self._some_left(name, asked)
         if school is not SecuringSchool.EN_12195:
-            self._up(spare * UP_LIMIT * mass)
+            self._hold("up", spare * UP_LIMIT * mass)
             model.row(
-                {
-                    place: one.may_kg / 2
-                    for place, one in zip(self._chosen, self.options, strict=True)
-                },
+                {place: one.may_kg / 2 for place, one in self._all},
                 least=spare * mass / 2,
             )
         self._corners(everything)
@@ -138,8 +130,7 @@ class Search:
 
     def _pulling(self, name: str) -> list[tuple[int, Choice]]:
         way = UP if name == "up" else WAYS[name]
-        pairs = zip(self._chosen, self.options, strict=True)
-        return [(place, one) for place, one in pairs if one.rope.shares[way] > 0]
+        return [(place, one) for place, one in self._all if one.rope.shares[way] > 0]
 
     def _hold(self, name: str, asked_kg: float) -> None:
         """What is asked in one direction: what the ties do together, and that none gives before."""
@@ -157,11 +148,11 @@ class Search:
         model.row(ideal | {most: -1.0}, least=0.0, most=0.0)
         # whatever gives first, no tie does more than its own: follows, and is much faster said
         model.row({most: 1.0}, least=1.0)
-        for group in self._byends_of(pulling).values():
+        for group in self._by_ends(pulling).values():
             wants = {p: -asked_kg * per / one.gives_at(way) for p, one in group}
             model.row(wants | {stiff: 1.0}, least=0.0)
 
-    def _byends_of(
+    def _by_ends(
         self, pulling: Sequence[tuple[int, Choice]]
     ) -> dict[tuple[str, str], list[tuple[int, Choice]]]:
         found: dict[tuple[str, str], list[tuple[int, Choice]]] = {}
@@ -169,16 +160,14 @@ class Search:
             found.setdefault(ends_of(one), []).append((place, one))
         return found
 
-    def _hold_without(self, name: str, asked: _Asked, lost: tuple[str, str]) -> None:
+    def _hold_without(self, name: str, asked_kg: float, lost: tuple[str, str]) -> None:
         """What is asked in one direction if a tie between these ends is chosen, and lost."""
         way, model = WAYS[name], self._model
-        if asked.without_kg is None or asked.without_kg <= 0:
-            return
-        pulling = self._byends_of(self._pulling(name))
+        pulling = self._by_ends(self._pulling(name))
         stiff, _ = self._sums[name]
         per, gone = (
             self._per[name],
-            self._byends_of(list(zip(self._chosen, self.options, strict=True))),
+            self._by_ends(self._all),
         )
         less = {
             p: -per * one.rope.stiffness * one.rope.shares[way] ** 2
@@ -187,11 +176,11 @@ class Search:
         for ends, group in pulling.items():
             if ends == lost:
                 continue
-            first = max(asked.without_kg * per / one.gives_at(way) for _, one in group)
+            first = max(asked_kg * per / one.gives_at(way) for _, one in group)
             terms = dict(less)
             for p, _ in gone[lost]:
                 terms[p] = terms.get(p, 0.0) - first
-            terms |= {p: -asked.without_kg * per / one.gives_at(way) for p, one in group}
+            terms |= {p: -asked_kg * per / one.gives_at(way) for p, one in group}
             model.row(terms | {stiff: 1.0}, least=-first)
 
     def _some_left(self, name: str, asked: _Asked) -> None:
@@ -200,17 +189,14 @@ class Search:
         if asked.without_kg is None or asked.without_kg <= 0:
             return
         part = asked.without_kg / asked.whole_kg
-        for group in self._byends_of(self._pulling(name)).values():
+        for group in self._by_ends(self._pulling(name)).values():
             own = {p: -one.may_kg * one.rope.shares[way] / asked.whole_kg for p, one in group}
             self._model.row(own | {most: 1.0}, least=part)
-
-    def _up(self, asked_kg: float) -> None:
-        self._hold("up", asked_kg)
 
     def _corners(self, everything: bool) -> None:
         model = self._model
         by_corner: dict[tuple[str, str], list[int]] = {}
-        for place, one in zip(self._chosen, self.options, strict=True):
+        for place, one in self._all:
             for corner in corners_of(one.rope, self.item):
                 by_corner.setdefault(corner, []).append(place)
         for way in ("forward", "rearward") if everything else ("rearward",):
@@ -219,20 +205,16 @@ class Search:
 
     def _once(self) -> None:
         """One tie at most between the same two places."""
-        between: dict[tuple[str, str], list[int]] = {}
-        for place, one in zip(self._chosen, self.options, strict=True):
-            between.setdefault(ends_of(one), []).append(place)
-        for places in between.values():
-            self._model.row(dict.fromkeys(places, 1.0), most=1.0)
+        for group in self._by_ends(self._all).values():
+            self._model.row({place: 1.0 for place, _ in group}, most=1.0)
 
     def _gear(self) -> None:
         """No piece more often than the rack has it; a set that takes several kinds of binder has
         its ties dealt out among them."""
         model = self._model
-        pairs = list(zip(self._chosen, self.options, strict=True))
         dealt: dict[str, dict[int, float]] = {}
         for gear in {one.gear: None for one in self.options}:
-            ties = {place: 1.0 for place, one in pairs if one.gear == gear}
+            ties = {place: 1.0 for place, one in self._all if one.gear == gear}
             if len(gear.binders) == 1:
                 dealt.setdefault(gear.binders[0], {}).update(ties)
             elif gear.binders:
@@ -242,7 +224,7 @@ class Search:
                     dealt.setdefault(key, {})[column] = 1.0
         for piece in self.rack:
             taken = dealt.get(piece.key, {}) | {
-                place: 1.0 for place, one in pairs if one.gear.runs == piece.key
+                place: 1.0 for place, one in self._all if one.gear.runs == piece.key
             }
             if taken:
                 model.row(taken, most=float(piece.count))
@@ -250,11 +232,7 @@ class Search:
     def _anchors(self) -> None:
         """No anchor given more than it holds, whether all of it is used or as the rule pushes."""
         for anchor, taken in taken_of(self.plan, self.item).items():
-            at = {
-                place: one.may_kg
-                for place, one in zip(self._chosen, self.options, strict=True)
-                if one.rope.anchors[0].id == anchor
-            }
+            at = {place: one.may_kg for place, one in self._all if one.rope.anchors[0].id == anchor}
             if not at:
                 continue
             self._model.row(
@@ -269,11 +247,7 @@ class Search:
     def _points(self) -> None:
         """No point given more than it holds, nor too many ties."""
         for point in self.item.points:
-            at = {
-                place: 1.0
-                for place, one in zip(self._chosen, self.options, strict=True)
-                if one.rope.machine_point.id == point.id
-            }
+            at = {place: 1.0 for place, one in self._all if one.rope.machine_point.id == point.id}
             if at:
                 self._model.row(at, most=float(MOST_AT_POINT))
             if point.strength_kg is None:
@@ -299,7 +273,7 @@ class Search:
     @property
     def least(self) -> int:
         """So many ties at least: as the rule asks, and one for each corner."""
-        item, securing = self.item, self._securing
+        item, securing = self.item, securing_of(self.plan)
         mass = item.mass_kg + item.mass_tolerance_kg
         asked = least_ties(item, mass, securing.school, bulkhead=securing.bulkhead)
         return max(asked, CORNERS)
@@ -336,18 +310,14 @@ class Search:
         runs out, which is not ``exhausted``."""
         while True:
             model = self._model.copy()
-            model.row(dict.fromkeys(self._chosen, 1.0), least=count, most=count)
+            model.row({place: 1.0 for place, _ in self._all}, least=count, most=count)
             if even:
                 self._even(model)
             outcome, solution = model.best(self._cost(), allowance, within=LIKING)
             if not solution:
                 self.exhausted = self.exhausted and (even or outcome is Outcome.NONE)
                 return None
-            picked = [
-                one
-                for place, one in zip(self._chosen, self.options, strict=True)
-                if solution[place] > 0.5
-            ]
+            picked = [one for place, one in self._all if solution[place] > 0.5]
             ordered = in_order(picked, self.item)
             found = suggested(self.plan, self.item, self.rack, ordered, self.standard)
             if not self._add_losses(found):
@@ -355,10 +325,7 @@ class Search:
 
     def _even(self, model: Model) -> None:
         """The same ties on both sides of the machine."""
-        by_name = {
-            (*ends_of(one), one.gear): place
-            for place, one in zip(self._chosen, self.options, strict=True)
-        }
+        by_name = {(*ends_of(one), one.gear): place for place, one in self._all}
         points = _mirrored({p.id: (p.ahead_m, p.left_m, p.height_m) for p in self.item.points})
         off = self.item.placement.left_m
         anchors = _mirrored(
@@ -376,7 +343,7 @@ class Search:
         runs."""
         heaviest = max(one.gear.runs_kg for one in self.options)
         cost = {}
-        for place, one in zip(self._chosen, self.options, strict=True):
+        for place, one in self._all:
             soft = 0.0 if one.gear.kind is TieKind.CHAIN else 10.0
             back = 4.0 if inward(one.rope, self.item) else 0.0
             run = 0.05 * one.rope.length_m + 0.05 * abs(one.rope.legs[0].z)
@@ -389,19 +356,17 @@ class Search:
         """Rows for the losses that this solution would not stand; whether there were any."""
         added = False
         for finding in found.findings:
-            if self.standard is not Standard.EVERYTHING or not finding.code.startswith(
-                "securing.without_"
-            ):
+            if self.standard is not Standard.EVERYTHING or finding.family != "without":
                 continue
-            lost = next(t for t in found.ties if f"securing.without_{t.id}" == finding.code)
+            lost = next(t for t in found.ties if t.id == finding.which)
+            ends = (lost.point, lost.anchor)
             for name, asked in self._asked.items():
-                key = (lost.point, lost.anchor, name)
-                if asked.without_kg is None or asked.without_kg <= 0 or key in self._lost:
+                if asked.without_kg is None or asked.without_kg <= 0:
                     continue
-                self._lost.add(key)
-                added = True
-                ends = (lost.point, lost.anchor)
-                self._hold_without(name, asked, ends)
+                if (ends, name) not in self._lost:
+                    self._lost.add((ends, name))
+                    added = True
+                    self._hold_without(name, asked.without_kg, ends)
         return added
 
 

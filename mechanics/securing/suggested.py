@@ -11,9 +11,10 @@ from mechanics.item import Item
 from mechanics.plan import Plan
 from mechanics.securing.choices import Choice
 from mechanics.securing.findings import Finding
+from mechanics.securing.hold import securing_of
 from mechanics.securing.rack import RackPiece, dealt
 from mechanics.securing.report import secure
-from mechanics.ties import Securing, SecuringSchool, Tie
+from mechanics.ties import Tie
 
 
 class Standard(Enum):
@@ -52,7 +53,7 @@ def suggested(
     standard: Standard,
 ) -> Suggestion:
     """The suggestion, judged as any plan is."""
-    before = plan.securing or Securing(school=SecuringSchool.US_393)
+    before = securing_of(plan)
     others = tuple(tie for tie in before.ties if tie.item != item.id)
     taken = {tie.id for tie in others}
     names = (f"t{n}" for n in range(1, len(taken) + len(picked) + 1) if f"t{n}" not in taken)
@@ -72,4 +73,4 @@ def suggested(
 
 def untied(finding: Finding) -> bool:
     """Whether a finding is of the item alone: no tie makes it any better."""
-    return finding.code.startswith("securing.tip_")
+    return finding.family == "tip"
