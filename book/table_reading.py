@@ -127,6 +127,37 @@ def sheet(text: str) -> tuple[list[str], list[list[str]], bool]:
     return [cell.strip() for cell in rows[0]], rows[1:], delimiter == ";"
 
 
+def title_and_unit(header: str) -> tuple[str, str]:
+    """A column's title in small letters, and the unit it has in brackets; empty without one."""
+    match = re.fullmatch(r"(?P<title>[^()]*?)\s*(?:\((?P<unit>[^()]*)\))?", header)
+    if match is None:
+        return header.lower(), ""
+    title = match["title"].strip().lower().replace("_", " ")
+    return title, (match["unit"] or "").strip()
+
+
+def needs_unit(title: str, kind: str) -> str:
+    """What to say of a column of numbers whose header has no unit that is known."""
+    units = list(UNIT_TABLES[kind])
+    return (
+        f"Column “{title[:60]}” needs the unit of its numbers in brackets, such as "
+        f"“{title[:60]} ({units[0]})”. Units: {', '.join(units)}."
+    )
+
+
+def split_thousands(text: str) -> bool:
+    """Whether a number of a file with semicolons can be thousands as well as a fraction."""
+    return re.fullmatch(r"-?\d{1,3}[.,]\d{3}", text) is not None
+
+
+def either_number(text: str) -> str:
+    """What to do about a number that can be two."""
+    return (
+        f"“{text}” can be read as thousands or as a fraction in a file with semicolons. Write "
+        f"{text.replace(',', '').replace('.', '')} or {text.replace(',', '.')}0"
+    )
+
+
 def read_table(text: str, table: Table) -> tuple[tablib.Dataset, list[_Given], bool]:
     """Rows and columns of a text; the last value says that semicolons part its cells.
 
@@ -152,9 +183,7 @@ def _columns(headers: list[str], table: Table) -> list[_Given]:
     known = {column.title: column for column in table.columns}
     given: list[_Given] = []
     for header in headers:
-        match = re.fullmatch(r"(?P<title>[^()]*?)\s*(?:\((?P<unit>[^()]*)\))?", header)
-        title = (match["title"] if match else header).strip().lower().replace("_", " ")
-        unit = (match["unit"] or "").strip() if match else ""
+        title, unit = title_and_unit(header)
         column = known.get(title)
         if column is None:
             names = ", ".join(known)
@@ -162,11 +191,7 @@ def _columns(headers: list[str], table: Table) -> list[_Given]:
                 f"No column of this table is called “{header[:60]}”. There are: {names}."
             )
         if column.kind and unit not in UNIT_TABLES[column.kind]:
-            units = ", ".join(UNIT_TABLES[column.kind])
-            raise TableError(
-                f"Column “{header[:60]}” needs the unit of its numbers in brackets, such as "
-                f"“{title} ({next(iter(UNIT_TABLES[column.kind]))})”. Units: {units}."
-            )
+            raise TableError(needs_unit(title, column.kind))
         if any(column is one.column or column.name == one.column.name for one in given):
             raise TableError(f"Column “{title}” stands in the file twice.")
         given.append(_Given(column=column, unit=unit))
@@ -330,12 +355,8 @@ class _TableResource(Resource):
         if not text and column.field is not None and column.field.has_default():
             return column.field.get_default()
         number = bool(column.kind) or isinstance(column.field, models.DecimalField)
-        if number and self.semicolons and re.fullmatch(r"-?\d{1,3}[.,]\d{3}", text):
-            raise ValueError(
-                f"“{text}” can be read as thousands or as a fraction in a file with "
-                f"semicolons. Write {text.replace(',', '').replace('.', '')} or "
-                f"{text.replace(',', '.')}0"
-            )
+        if number and self.semicolons and split_thousands(text):
+            raise ValueError(either_number(text))
         if isinstance(column.field, models.DecimalField):
             return text.replace(",", ".")
         if column.kind and re.fullmatch(r"-?[\d.,\s/]+", text):

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Final
 
 from book.figures import parts_on
 from book.models import Machine, MachinePart
@@ -13,33 +12,10 @@ from measures.writing import UnitSystem, write_length
 from mechanics.checks import Status
 from mechanics.item import Item
 from mechanics.plan import Plan
-from mechanics.units import M_PER_FT, M_PER_IN
 from planfile.draft import Drawn
+from wording.road import ROAD
 
 Kind = MachinePart.Kind
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class RoadSize:
-    """How high and how wide the road lets an outfit be, and where that is from."""
-
-    height_m: float
-    width_m: float
-    source: str
-
-
-ROAD: Final = {
-    UnitSystem.US: RoadSize(
-        height_m=13.5 * M_PER_FT,
-        width_m=102 * M_PER_IN,
-        source="13 ft 6 in in most states, 102 in by 23 CFR 658.15, from memory: ask your own",
-    ),
-    UnitSystem.METRIC: RoadSize(
-        height_m=4.0,
-        width_m=2.55,
-        source="4.00 m and 2.55 m by Directive 96/53/EC, from memory: ask your own",
-    ),
-}
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

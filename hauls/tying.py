@@ -121,9 +121,17 @@ def usual_pieces(rack: Rack) -> tuple[str, ...]:
 
 
 def with_tie(
-    draft: Draft, rack: Rack, *, item: str, point: str, anchor: str, over: str = ""
+    draft: Draft,
+    rack: Rack,
+    *,
+    item: str,
+    point: str,
+    anchor: str,
+    over: str = "",
+    pieces: Sequence[str] | None = None,
 ) -> Draft:
-    """With one more tie of the rack; ``over``: from the anchor over the point to a second one.
+    """With one more tie of the rack; ``over``: from the anchor over the point to a second one;
+    ``pieces``: what it is made of, the usual ones where nobody says.
 
     Raises:
         TyingError: there is no such place, or they are tied together already.
@@ -147,7 +155,8 @@ def with_tie(
         over=second,
         kind="chain",
     )
-    pieces = usual_pieces(rack)
+    if pieces is None:
+        pieces = usual_pieces(rack)
     if pieces:
         tie = made_of(tie, pieces, rack, draft)
     return draft.with_securing(msgspec.structs.replace(securing, ties=[*securing.ties, tie]))

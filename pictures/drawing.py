@@ -45,16 +45,13 @@ from pictures.svg import Attributes, Box, moved, path
 from pictures.tapes import WINDOW_OUT, Band, EndLabel, Tape, bands, close_up
 from planfile.draft import Drawn, Look
 from wording.places import place_words
+from wording.road import ROAD
 
 LANE, LANE_BAR = 11, 9
 """Height of one item's lane under the tape, and of the bars in it."""
 
 MOST_LANES = 6
 """Items that get a lane of their own; with more, only the one in hand has its window."""
-
-
-ROAD_WIDTH_M = 102 * 0.0254
-"""Widest without a permit in the US (23 CFR 658.15, from memory); others differ."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -554,8 +551,9 @@ def _widths(report: Report, unit: UnitSystem) -> str:
     words = f"load {write_inches(wide, unit)} wide"
     if deck is not None:
         words += f", deck {write_inches(deck, unit)}"
-    road = write_inches(ROAD_WIDTH_M, unit)
-    return f"{words}, road {road}" + (": over width" if reach > ROAD_WIDTH_M else "")
+    road = ROAD[unit].width_m
+    over = ": over width" if reach > road else ""
+    return f"{words}, road {write_inches(road, unit)}{over}"
 
 
 def _overlaps(items: Sequence[DrawnItem], report: Report) -> list[Overlap]:

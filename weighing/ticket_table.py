@@ -15,7 +15,7 @@ import tablib
 from django.db import transaction
 
 from book.models import Aboard, Ticket
-from book.table_reading import Line, Outcome, TableError, sheet
+from book.table_reading import Line, Outcome, TableError, needs_unit, sheet, title_and_unit
 from book.tables import FORMULA, unquoted
 from book.ticketfile import list_of, load_ticket
 from measures import Quantity, UnitSystem
@@ -175,20 +175,16 @@ def _columns(headers: list[str]) -> list[tuple[str, str]]:
     known = {column.name.replace("_", " "): column for column in COLUMNS}
     found: list[tuple[str, str]] = []
     for header in headers:
-        title, _, unit = header.partition("(")
-        column = known.get(title.strip().lower().replace("_", " "))
-        unit = unit.rstrip(") ").strip()
+        title, unit = title_and_unit(header)
+        column = known.get(title)
         if column is None:
             raise TableError(
                 f"No column of tickets is called “{header[:60]}”. There are: {', '.join(known)}."
             )
         if column.mass and unit not in UNIT_TABLES["mass"]:
-            raise TableError(
-                f"Column “{header[:60]}” needs the unit of its numbers in brackets, such as "
-                f"“{title.strip()} (lb)”. Units: {', '.join(UNIT_TABLES['mass'])}."
-            )
+            raise TableError(needs_unit(title, "mass"))
         if any(name == column.name for name, _ in found):
-            raise TableError(f"Column “{title.strip()}” stands in the file twice.")
+            raise TableError(f"Column “{title}” stands in the file twice.")
         found.append((column.name, unit))
     if "weighed_on" not in dict(found):
         raise TableError("The column “weighed on” is missing; every ticket has a date.")

@@ -177,7 +177,7 @@ def _places(it: _Doing) -> Done:
 
 
 def _table(it: _Doing) -> Done:
-    draft = read_ties(it.draft, it.rack, str(it.data.get("table", ""))[:100_000], it.unit)
+    draft = read_ties(it.draft, it.rack, str(it.data.get("table", ""))[:100_000])
     return Done(draft=draft, what="ties of a table")
 
 

@@ -27,6 +27,7 @@ from mechanics.errors import InputError
 from mechanics.securing import secure
 from planfile.document import Tie
 from planfile.tying import JOINED, kept_of
+from wording.road import ROAD
 from wording.securing import BY_SCHOOL
 
 AGAIN: Final = "First stop, after about 20 minutes and within {50 miles|80 km}"
@@ -74,6 +75,7 @@ class ListPage:
     ties: list[Line]
     again: list[Line]
     again_source: str
+    road_source: str
     total: int
     ticked: int
     back: str
@@ -108,6 +110,7 @@ def list_page(haul: Haul, unit: UnitSystem, missing: str = "") -> ListPage:
         ties=ties,
         again=again,
         again_source=in_units_of(AGAIN_SOURCE, unit),
+        road_source=f"The road allows {ROAD[unit].source}.",
         total=len(every),
         ticked=sum(line.done for line in every),
         back=reverse("haul_tied", args=[haul.pk]),

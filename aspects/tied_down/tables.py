@@ -8,35 +8,47 @@ import msgspec
 import tablib
 
 from aspects.rooms import ActionError
-from book.table_reading import TableError, sheet
+from book.table_reading import (
+    TableError,
+    either_number,
+    needs_unit,
+    sheet,
+    split_thousands,
+    title_and_unit,
+)
 from book.tables import quoted, unquoted
 from hauls.rack import Rack
-from hauls.tying import TyingError, made_of, securing_of, with_changed, with_tie, without_ties_of
+from hauls.tying import TyingError, made_of, securing_of, with_changed, with_tie
 from hauls.units import FileUnits
 from measures import ReadingError
+from measures.quantity import UNIT_TABLES
 from measures.reading import read_mass
 from measures.writing import UnitSystem
 from planfile.document import Tie
 from planfile.draft import Draft
 from planfile.tying import JOINED, kept_of
 
-COLUMNS: Final = ("machine", "point", "anchor", "over to", "made of", "tightened to")
+TIGHT: Final = "tightened to"
+COLUMNS: Final = ("machine", "point", "anchor", "over to", "made of", TIGHT)
 NEEDED: Final = COLUMNS[:3]
 MOST: Final = 200
 """Rows of one table; no plan holds more ties."""
 
 
 def write_ties(draft: Draft, unit: UnitSystem) -> str:
-    """The ties as CSV text, in the order to put them on."""
+    """The ties as CSV text, in the order to put them on; where two items are called the same,
+    each goes by its id."""
     headers = [*COLUMNS[:-1], f"{COLUMNS[-1]} ({unit.mass_unit})"]
     dataset = tablib.Dataset(headers=headers)
+    called = {item.id: item.called for item in draft.plan.items}
+    names = list(called.values())
     for tie in securing_of(draft).ties:
-        called = draft.plan.item(tie.item).called
+        name = called[tie.item]
         over = tie.over if isinstance(tie.over, str) else ""
         tight = tie.pretension * draft.units.mass.kg / unit.kg
         dataset.append(
             [
-                quoted(called),
+                quoted(name if names.count(name) == 1 else tie.item),
                 quoted(tie.point),
                 quoted(tie.anchor),
                 quoted(over),
@@ -47,36 +59,31 @@ def write_ties(draft: Draft, unit: UnitSystem) -> str:
     return str(dataset.export("csv"))
 
 
-def read_ties(draft: Draft, rack: Rack, text: str, unit: UnitSystem) -> Draft:
-    """The haul tied as a table says, in place of all ties it had; what was answered about a tie
-    between the same places stays.
+def read_ties(draft: Draft, rack: Rack, text: str) -> Draft:
+    """The haul tied as a table says, in place of all ties it had. A tie between the same places
+    starts as it was: what the table does not say of it stays.
 
     Raises:
         ActionError: naming every line that is not right.
     """
     try:
-        header, rows, _ = sheet(text)
+        header, rows, semicolons = sheet(text)
+        names, unit = _columns(header)
     except TableError as error:
         raise ActionError(str(error), typed=text) from None
-    names = [name.strip().lower().split(" (")[0] for name in header]
-    lacking = [name for name in NEEDED if name not in names]
-    strange = [name for name in names if name not in COLUMNS]
-    if lacking or strange:
-        raise ActionError(
-            "The first line names the columns: "
-            f"{', '.join(COLUMNS)}. Wanting: {', '.join(lacking) or 'none'}; "
-            f"not known: {', '.join(strange)[:200] or 'none'}.",
-            typed=text,
-        )
     if len(rows) > MOST:
         raise ActionError(f"More than {MOST} ties: no plan holds so many.", typed=text)
-    before = {_ends(tie): tie for tie in securing_of(draft).ties}
-    for item_id in draft.item_ids:
-        draft = without_ties_of(draft, item_id)
+    securing = securing_of(draft)
+    before = {_ends(tie): tie for tie in securing.ties}
+    draft = draft.with_securing(msgspec.structs.replace(securing, ties=[]))
     problems = []
     for number, row in enumerate(rows, 2):
         cells = {name: unquoted(cell.strip()) for name, cell in zip(names, row, strict=False)}
         try:
+            if any(cell.strip() for cell in row[len(names) :]):
+                raise TyingError("More cells than the header. Is a comma not in quotes?")
+            if semicolons and split_thousands(cells.get(TIGHT, "")):
+                raise TyingError(either_number(cells[TIGHT]))
             draft = _with_row(draft, rack, cells, before, unit)
         except (TyingError, ReadingError) as error:
             problems.append(f"Line {number}: {error}")
@@ -85,9 +92,52 @@ def read_ties(draft: Draft, rack: Rack, text: str, unit: UnitSystem) -> Draft:
     return draft
 
 
+def _columns(header: list[str]) -> tuple[list[str], str]:
+    """The columns' names, and the unit of the bare numbers of how tight a tie is.
+
+    Raises:
+        TableError: a column is wanting, not known or there twice, or a number has no unit.
+    """
+    titled = [title_and_unit(one) for one in header]
+    names = [name for name, _ in titled]
+    lacking = [name for name in NEEDED if name not in names]
+    strange = [name for name in names if name not in COLUMNS]
+    if lacking or strange:
+        raise TableError(
+            "The first line names the columns: "
+            f"{', '.join(COLUMNS)}. Wanting: {', '.join(lacking) or 'none'}; "
+            f"not known: {', '.join(strange)[:200] or 'none'}."
+        )
+    twice = [name for name in COLUMNS if names.count(name) > 1]
+    if twice:
+        raise TableError(f"Column “{twice[0]}” stands in the table twice.")
+    unit = dict(titled).get(TIGHT)
+    if unit is not None and unit not in UNIT_TABLES["mass"]:
+        raise TableError(needs_unit(TIGHT, "mass"))
+    return names, unit or ""
+
+
 def _ends(tie: Tie) -> tuple[str, str, str, str]:
     over = tie.over if isinstance(tie.over, str) else ""
     return tie.item, tie.point, tie.anchor, over
+
+
+def _item_of(draft: Draft, called: str) -> str:
+    """The id of the item a row is about.
+
+    Raises:
+        TyingError: nothing on the deck is called so, or more than one thing is.
+    """
+    if called in draft.item_ids:
+        return called
+    found = [item.id for item in draft.plan.items if item.called == called]
+    if not found:
+        raise TyingError(f"“{called[:60]}” is not on the deck.")
+    if len(found) > 1:
+        raise TyingError(
+            f"{len(found)} are called “{called[:60]}”. Write which: {' or '.join(found)}."
+        )
+    return found[0]
 
 
 def _with_row(
@@ -95,30 +145,27 @@ def _with_row(
     rack: Rack,
     cells: dict[str, str],
     before: dict[tuple[str, str, str, str], Tie],
-    unit: UnitSystem,
+    unit: str,
 ) -> Draft:
-    called = cells.get("machine", "")
-    item = next((i.id for i in draft.plan.items if called in (i.id, i.called)), None)
-    if item is None:
-        raise TyingError(f"“{called[:60]}” is not on the deck.")
     draft = with_tie(
         draft,
         rack,
-        item=item,
+        item=_item_of(draft, cells.get("machine", "")),
         point=cells.get("point", ""),
         anchor=cells.get("anchor", ""),
         over=cells.get("over to", ""),
+        # an empty cell says that nobody knows, and the strongest of the rack is no answer to it
+        pieces=() if "made of" in cells else None,
     )
     tie = securing_of(draft).ties[-1]
     was = before.get(_ends(tie))
     if was is not None:
-        tie = msgspec.structs.replace(tie, extra=was.extra)
-    pieces = [name.strip() for name in cells.get("made of", "").split(JOINED.strip())]
-    chosen = [name for name in pieces if name]
-    if chosen:
+        tie = msgspec.structs.replace(was, id=tie.id)
+    chosen = [name.strip() for name in cells.get("made of", "").split(JOINED) if name.strip()]
+    if chosen and tuple(chosen) != kept_of(tie).pieces:
         tie = made_of(tie, chosen, rack, draft)
-    tight = cells.get("tightened to", "")
-    if tight:
-        found = FileUnits.of_draft(draft).m(read_mass(tight, unit.mass_unit))
+    tight = cells.get(TIGHT)
+    if tight is not None:
+        found = FileUnits.of_draft(draft).m(read_mass(tight, unit)) if tight else 0.0
         tie = msgspec.structs.replace(tie, pretension=found)
     return with_changed(draft, tie)

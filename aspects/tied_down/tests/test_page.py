@@ -5,16 +5,23 @@ from __future__ import annotations
 from typing import Any
 from unittest import mock
 
+import msgspec
+
+from aspects.rooms import ActionError
 from aspects.tied_down.page import TiedPage
+from aspects.tied_down.tables import read_ties, write_ties
 from aspects.tied_down.words import counted
 from book.models import Gear, Machine, Trailer
 from book.services.photos import attach
 from demo.plate import plate_photo
 from hauls.models import Haul
+from hauls.rack import Rack
 from hauls.tests.yard_case import AspectCase
-from hauls.tying import securing_of
+from hauls.tying import securing_of, with_changed, with_tie
+from measures import UnitSystem
 from mechanics.errors import InputError
 from mechanics.securing import Purchase, Standard, Suggestion
+from planfile.draft import Draft
 from planfile.tying import kept_of
 from yards.models import Membership, Role, User
 
@@ -382,6 +389,60 @@ class AsATable(TiedCase):
         self.assertEqual(kept_of(self.ties()[1]).answers, {"hooks": "latched"})
         self.assertNotEqual(self.ties()[1].extra, answers)
 
+    def test_numbers_are_in_the_unit_of_their_header(self) -> None:
+        name = "Harrow 48 tractor with loader"
+        line = f"{name},drawbar,rear ring left,,,100\n"
+        for unit, kg in (("lb", 45.359237), ("kg", 100.0), ("t", 100_000.0)):
+            head = f"machine,point,anchor,over to,made of,tightened to ({unit})\n"
+            self.do("table", table=head + line)
+            mass = self.haul_of().draft.units.mass.kg
+            self.assertAlmostEqual(self.ties()[0].pretension * mass, kg, places=3)
+
+    def test_what_the_table_does_not_say_of_a_tie_stays(self) -> None:
+        haul = self.haul_of()
+        draft = haul.draft
+        first = msgspec.structs.replace(
+            securing_of(draft).ties[0], wll=4321.0, name="as it came", extra={}, pretension=77.0
+        )
+        haul.document = with_changed(draft, first).json()
+        haul.save()
+        ends = (first.point, first.anchor)
+        self.do("table", table=self.text())
+        same = next(t for t in self.ties() if (t.point, t.anchor) == ends)
+        self.assertEqual((same.wll, same.name, same.pretension), (4321.0, "as it came", 77.0))
+        head, name = "machine,point,anchor\n", "Harrow 48 tractor with loader"
+        self.do("table", table=f"{head}{name},{first.point},{first.anchor}\n")
+        self.assertEqual([(t.wll, t.pretension) for t in self.ties()], [(4321.0, 77.0)])
+
+    def test_an_empty_cell_of_gear_is_no_gear(self) -> None:
+        self.do("clear")
+        head, name = "machine,point,anchor,made of\n", "Harrow 48 tractor with loader"
+        self.do("table", table=f"{head}{name},drawbar,rear ring left,\n")
+        self.assertEqual([kept_of(t).pieces for t in self.ties()], [()])
+        self.assertIs(self.ties()[0].wll, msgspec.UNSET)
+
+    def test_two_machines_of_one_name_are_told_apart(self) -> None:
+        haul = self.haul_of("Drain crew to the Long Drain")
+        raw = haul.draft.json()
+        for item in raw["items"]:
+            item["name"] = "Twin"
+        draft = Draft.read(raw)
+        rack = Rack.of(self.yard, securing_of(draft))
+        one, two = draft.item_ids[:2]
+        place = {
+            i.id: (i.points[0].id, draft.plan.trailer.anchors[n].id)
+            for n, i in enumerate(draft.plan.items[:2])
+        }
+        draft = draft.with_securing(msgspec.structs.replace(securing_of(draft), ties=[]))
+        for item in (one, two):
+            draft = with_tie(draft, rack, item=item, point=place[item][0], anchor=place[item][1])
+        text = write_ties(draft, UnitSystem.US)
+        self.assertEqual(
+            [t.item for t in securing_of(read_ties(draft, rack, text)).ties], [one, two]
+        )
+        with self.assertRaisesMessage(ActionError, f"are called “Twin”. Write which: {one} or "):
+            read_ties(draft, rack, "machine,point,anchor\nTwin,a,b\n")
+
     def test_every_wrong_line_is_named_and_nothing_is_lost(self) -> None:
         head = "machine,point,anchor,over to,made of,tightened to (lb)\n"
         name = "Harrow 48 tractor with loader"
@@ -393,6 +454,14 @@ class AsATable(TiedCase):
             (head + f"{name},drawbar,rear ring left,,Rope,\n", "Line 2: The book has no gear"),
             (head + f"{name},drawbar,rear ring left,,,tight\n", "Line 2:"),
             (head + f"{name},drawbar,rear ring left,,,-3 lb\n", "Line 2: “-3 lb” is not a mass"),
+            (head + f"{name},drawbar,rear ring left,,,1,2\n", "Line 2: More cells"),
+            (
+                head.replace(",", ";") + f"{name};drawbar;rear ring left;;;1,250\n",
+                "Line 2: “1,250”",
+            ),
+            ("machine,point,anchor,tightened to\n", "needs the unit of its numbers"),
+            ("machine,point,anchor,tightened to (in)\n", "needs the unit of its numbers"),
+            ("machine,point,anchor,point\n", "“point” stands in the table twice"),
             (head + "x,y,z,,,\n" * 201, "More than 200 ties"),
         ):
             answer = self.do("table", table=table)
