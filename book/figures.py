@@ -372,6 +372,13 @@ def _reach(
     return found[0], found[1]
 
 
+def drawn_as(machine: Machine) -> Configuration | None:
+    """The configuration a built-up machine is drawn and listed in: its first."""
+    if machine.built == Machine.Built.PARTS:
+        return next(iter(machine.configurations.all()), None)
+    return None
+
+
 def built_machine(
     machine: Machine, configuration: Configuration | None, tolerances: Tolerances
 ) -> Built:

@@ -11,11 +11,7 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_http_methods, require_POST
 
-from book.forms import (
-    ConfigurationForm,
-    HitchForm,
-    NewPartFormSet,
-)
+from book.forms import ConfigurationForm, HitchForm
 from book.kinds import Rows
 from book.models import (
     Configuration,
@@ -23,6 +19,7 @@ from book.models import (
     Machine,
     Truck,
 )
+from book.row_forms import NewPartFormSet
 from book.services.things import (
     StaleThing,
     is_set_up,

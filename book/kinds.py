@@ -9,22 +9,24 @@ from django.db.models import QuerySet
 from django.http import Http404
 
 from book.forms import (
-    AdditionRows,
-    AnchorRows,
-    AxleFormSet,
     BulkForm,
     GearForm,
     HitchPartForm,
-    LoadRows,
     MachineForm,
-    MachinePartRows,
-    NewPartFormSet,
-    PointFormSet,
     ThingForm,
     TrailerForm,
     TruckForm,
 )
 from book.models import Bulk, Gear, HitchPart, Machine, Thing, Trailer, Truck
+from book.row_forms import (
+    AdditionRows,
+    AnchorRows,
+    AxleFormSet,
+    LoadRows,
+    MachinePartRows,
+    NewPartFormSet,
+    PointFormSet,
+)
 from yards.models import Yard
 
 

@@ -13,7 +13,7 @@ from book.doubts import Doubt, doubts
 from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
 from book.errors import IncompleteError
 from book.fields import field_words
-from book.figures import built_machine, empty_axles, empty_trailer, si
+from book.figures import built_machine, drawn_as, empty_axles, empty_trailer, si
 from book.forms import PhotoForm, TicketForm
 from book.gaps import Gap, gaps
 from book.gear import gear_limit
@@ -92,7 +92,7 @@ def _machine_figures(
     machine: Machine, units: UnitSystem, tolerances: Tolerances
 ) -> list[tuple[str, str]]:
     try:
-        built = built_machine(machine, _drawn_as(machine), tolerances)
+        built = built_machine(machine, drawn_as(machine), tolerances)
     except IncompleteError:
         front, rear = machine.reach_front, machine.reach_rear
         mass = "not known" if machine.mass is None else write_given(machine.mass, units)
@@ -281,7 +281,7 @@ def beside(thing: Thing, request: YardRequest, ticket_form: TicketForm | None = 
             )
     return Aside(
         sketch=_sketch(thing, units, tolerances),
-        sketch_of=_drawn_as(thing),
+        sketch_of=drawn_as(thing) if isinstance(thing, Machine) else None,
         derived=derived(thing, units, tolerances),
         gaps=gaps(thing, units),
         doubts=doubts(thing, units, tolerances),
@@ -308,13 +308,6 @@ def _whereabouts(thing: Thing) -> list[str]:
     ]
 
 
-def _drawn_as(thing: Thing) -> Configuration | None:
-    """The configuration a built-up machine is drawn and listed in: its first."""
-    if isinstance(thing, Machine) and thing.built == Machine.Built.PARTS:
-        return next(iter(thing.configurations.all()), None)
-    return None
-
-
 def _sketch(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> Sketch | None:
     """The drawing, where there are figures enough for one."""
     try:
@@ -323,7 +316,7 @@ def _sketch(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> Sketch |
         if isinstance(thing, Trailer):
             return trailer_sketch(thing, empty_trailer(thing, tolerances), units)
         if isinstance(thing, Machine):
-            built = built_machine(thing, _drawn_as(thing), tolerances)
+            built = built_machine(thing, drawn_as(thing), tolerances)
             return machine_sketch(thing, built, units)
     except IncompleteError:
         return None

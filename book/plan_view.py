@@ -10,11 +10,12 @@ from dataclasses import dataclass
 from typing import Final
 
 from book.errors import IncompleteError
-from book.figures import built_machine, si
-from book.models import Configuration, Machine, MachinePoint, Thing, Trailer, TrailerAnchor
+from book.figures import built_machine, drawn_as, si
+from book.models import Machine, MachinePoint, Thing, Trailer, TrailerAnchor
 from book.ties import Spot, spots
 from book.tolerances import Tolerances
 from measures import UnitSystem
+from mechanics.units import M_PER_IN
 from pictures.machines import WIDTH_M, tyres_above
 from pictures.outlines import machine_outline
 from pictures.svg import Attributes, Box, circle
@@ -23,7 +24,7 @@ WIDTH: Final = 560.0
 SIDE: Final = 24.0
 TALLEST: Final = 240.0
 
-STEP_M: Final = {UnitSystem.US: 0.0254, UnitSystem.METRIC: 0.01}
+STEP_M: Final = {UnitSystem.US: M_PER_IN, UnitSystem.METRIC: 0.01}
 """What a tap is rounded to: an inch, a centimetre."""
 
 
@@ -117,11 +118,8 @@ def _trailer(trailer: Trailer, units: UnitSystem) -> PlanView | None:
 
 
 def _machine(machine: Machine, units: UnitSystem, tolerances: Tolerances) -> PlanView | None:
-    configuration: Configuration | None = None
-    if machine.built == Machine.Built.PARTS:
-        configuration = next(iter(machine.configurations.all()), None)
     try:
-        outline = built_machine(machine, configuration, tolerances).outline
+        outline = built_machine(machine, drawn_as(machine), tolerances).outline
     except IncompleteError:
         return None
     front, rear = outline.front_m, outline.rear_m

@@ -15,13 +15,14 @@ from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 from reversion.models import Revision
 
-from book.forms import TicketForm, points_know_parts
+from book.forms import TicketForm
 from book.history import Change, changes_of, latest_changes
 from book.kinds import KINDS, Kind, Rows, kind_of, things_of
 from book.listing import ListOf, list_of
 from book.models import Gear, Thing, Truck
 from book.page import Aside, Sheet, beside, sheets
 from book.plan_view import plan_view
+from book.row_forms import points_know_parts
 from book.services.things import (
     StaleThing,
     copy_thing,
@@ -162,10 +163,9 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
                 behind = True
             else:
                 messages.success(request, f"{thing.name} is saved.")
-                back = _back(request)
-                if back and not (isinstance(thing, Truck) and not thing.hitches.exists()):
-                    return redirect(back)
-                return _after_saving(kind, thing, new=pk is None, was_set_up=was_set_up)
+                return _after_saving(
+                    kind, thing, new=pk is None, was_set_up=was_set_up, back=_back(request)
+                )
     shown = get_object_or_404(things_of(kind, request.yard), pk=pk) if pk is not None else None
     page = replace(
         _page(request, kind, shown, form, rows),
@@ -233,10 +233,15 @@ def _formset(row: Rows, data: Any, thing: Thing, request: YardRequest) -> Any:
     return row.formset(data, instance=thing, prefix=row.prefix, form_kwargs={"units": units})
 
 
-def _after_saving(kind: Kind, thing: Thing, *, new: bool, was_set_up: bool) -> HttpResponse:
-    """A truck goes on to its hitch; in a yard that is being set up, on to the next step."""
+def _after_saving(
+    kind: Kind, thing: Thing, *, new: bool, was_set_up: bool, back: str
+) -> HttpResponse:
+    """A truck goes on to its hitch; anything else back to where it was opened from; in a yard that
+    is being set up, on to the next step."""
     if isinstance(thing, Truck) and not thing.hitches.exists():
         return redirect("add_hitch", thing.pk)
+    if back:
+        return redirect(back)
     if new and not was_set_up:
         return redirect("home")
     return redirect("edit_thing", kind.slug, thing.pk)

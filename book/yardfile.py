@@ -19,19 +19,12 @@ from django.forms import ModelForm
 
 from book.fields import QuantityField
 from book.forms import (
-    AdditionRow,
-    AnchorRow,
-    AxleRow,
     BulkForm,
     ConfigurationForm,
     GearForm,
     HitchForm,
     HitchPartForm,
-    LoadRow,
     MachineForm,
-    MachinePartRow,
-    PointRow,
-    RowForm,
     ThingForm,
     TrailerForm,
     TruckForm,
@@ -54,6 +47,15 @@ from book.models import (
     TrailerPart,
     Truck,
     TruckLoad,
+)
+from book.row_forms import (
+    AdditionRow,
+    AnchorRow,
+    AxleRow,
+    LoadRow,
+    MachinePartRow,
+    PointRow,
+    RowForm,
 )
 from measures import Quantity, UnitSystem
 from yards.models import Yard
