@@ -27,6 +27,7 @@ from book.services.things import (
     StaleThing,
     copy_thing,
     is_set_up,
+    places_of,
     put_usual_places,
     remove_thing,
     retire_one,
@@ -311,6 +312,9 @@ def usual_places(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     """Give a trailer its usual anchors, or a machine its usual points: guesses, to be taped."""
     kind = kind_of(slug)
     thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
+    if places_of(thing):
+        messages.error(request, f"{thing.name} has places to tie to already: they stay.")
+        return redirect("edit_thing", kind.slug, thing.pk)
     try:
         put = put_usual_places(thing, version=request.POST.get("version"), user=request.user)
     except StaleThing:

@@ -100,7 +100,6 @@ class TiedPage:
     wrong: str = ""
     conflict: str = ""
     base: int
-    address: str
     list_address: str
 
 
@@ -123,7 +122,6 @@ def tied_page(
     common: dict[str, Any] = {
         "item": chosen,
         "base": haul.revision,
-        "address": reverse("haul_tied", args=[haul.pk]),
         "list_address": reverse("haul_tied_list", args=[haul.pk]),
         "told": told,
         "wrong": wrong,

@@ -10,7 +10,18 @@ from django.forms import ModelForm
 
 from book.forms import link_parts
 from book.history import keep, note, recorded
-from book.models import Configuration, Gear, Hitch, HitchPart, Machine, Thing, Trailer, Truck
+from book.models import (
+    Configuration,
+    Gear,
+    Hitch,
+    HitchPart,
+    Machine,
+    MachinePoint,
+    Thing,
+    Trailer,
+    TrailerAnchor,
+    Truck,
+)
 from book.ties import usual_anchors, usual_points
 from book.yardfile import dump_thing, load_thing
 from yards.models import User, Yard
@@ -174,18 +185,25 @@ def retire_one(gear: Gear, reason: str, *, version: str | None, user: User) -> G
         return cast(Gear, gone)
 
 
+def places_of(thing: Thing) -> list[TrailerAnchor | MachinePoint]:
+    """Anchors of a trailer, points of a machine; nothing else has places to tie to."""
+    if isinstance(thing, Trailer):
+        return list(thing.anchors.all())
+    return list(thing.points.all()) if isinstance(thing, Machine) else []
+
+
 def put_usual_places(thing: Thing, *, version: str | None, user: User) -> int:
     """Give a trailer without anchors, or a machine without points, the usual ones; how many rows.
 
     Raises:
         StaleThing: it has moved on since the page was drawn; nothing is stored.
     """
-    rows: list[Any] = []
-    if isinstance(thing, Trailer) and not thing.anchors.exists():
+    rows: list[TrailerAnchor | MachinePoint] = []
+    if isinstance(thing, Trailer):
         rows = list(usual_anchors(thing))
-    elif isinstance(thing, Machine) and not thing.points.exists():
+    elif isinstance(thing, Machine):
         rows = list(usual_points(thing))
-    if not rows:
+    if not rows or places_of(thing):
         return 0
     with recorded(yard=thing.yard, user=user, why="Usual places to tie to, as guesses"):
         _claim(thing, version)

@@ -222,7 +222,8 @@ class Pages(YardCase):
         address = f"/book/trailers/{trailer.pk}/usual-places/"
         self.client.post(address, {"version": trailer.version})
         self.assertEqual(trailer.anchors.count(), 4)
-        self.client.post(address, {"version": trailer.version + 1})
+        again = self.client.post(address, {"version": trailer.version + 1}, follow=True)
+        self.assertContains(again, "has places to tie to already")
         self.assertEqual(trailer.anchors.count(), 4)
         machine = Machine.objects.get(name="Ridge R5 roller")
         machine.points.all().delete()
