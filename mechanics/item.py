@@ -88,7 +88,7 @@ class Item:
 
     ``contacts`` is where it stands on the floor; empty where that is not known. ``underside``
     are the low points that may scrape on the way on and off, ``points`` where ties may be
-    hooked to.
+    hooked to. ``estimates`` names what of it nobody measured, as the plan file does.
     """
 
     id: str
@@ -103,6 +103,7 @@ class Item:
     contacts: tuple[Contact, ...] = ()
     underside: tuple[Underside, ...] = ()
     points: tuple[Point, ...] = ()
+    estimates: tuple[str, ...] = ()
     name: str = ""
 
     def __post_init__(self) -> None:

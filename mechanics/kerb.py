@@ -6,12 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from mechanics.errors import InputError
-
-USUAL_FRONT_SHARE: Final = 0.57
-"""Part of an empty pickup on its front axle. Common practice, no source."""
-
-FRONT_SHARE_DOUBT: Final = 0.03
-"""How far that part may be wrong, either way. Common practice, no source."""
+from mechanics.typical import FRONT_PART
 
 STANDARD_DRIVER_KG: Final = 75.0
 """Driver that a metric kerb mass ("mass in running order") counts in; from memory of EU
@@ -24,12 +19,16 @@ practice, no source."""
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class EmptyAxles:
-    """Axle loads of the truck with nobody and nothing aboard, and their tolerances."""
+    """Axle loads of the truck with nobody and nothing aboard, and their tolerances.
+
+    ``mass_tolerance_kg`` is of both together, ``None`` where that is what the two add up to.
+    """
 
     front_kg: float
     rear_kg: float
     front_tolerance_kg: float = 0.0
     rear_tolerance_kg: float = 0.0
+    mass_tolerance_kg: float | None = None
 
 
 def axles_from_ticket(
@@ -73,8 +72,8 @@ def axles_from_kerb_mass(
     Raises:
         InputError: a share outside 0 to 1, or nothing left on an axle.
     """
-    share = USUAL_FRONT_SHARE if front_share is None else front_share
-    doubt = FRONT_SHARE_DOUBT if front_share is None else 0.0
+    share = FRONT_PART.value if front_share is None else front_share
+    doubt = FRONT_PART.tolerance if front_share is None else 0.0
     if not 0 < share < 1:
         raise InputError("front_share", "more than 0 and less than 100 %")
     driver = STANDARD_DRIVER_KG if with_driver else 0.0
@@ -87,4 +86,5 @@ def axles_from_kerb_mass(
         rear_kg=rear,
         front_tolerance_kg=kerb_kg * (kerb_part * share + doubt),
         rear_tolerance_kg=kerb_kg * (kerb_part * (1 - share) + doubt),
+        mass_tolerance_kg=kerb_kg * kerb_part,
     )

@@ -62,6 +62,15 @@ class Plan:
                 raise InputError(f"{path}.over", "the id of an anchor of the trailer")
 
     @property
+    def estimated(self) -> bool:
+        """Whether any figure of it is one that nobody measured."""
+        return bool(
+            self.truck.estimates
+            or self.trailer.estimates
+            or any(item.estimates for item in self.items)
+        )
+
+    @property
     def share_range(self) -> tuple[float, float]:
         """Least and greatest tongue share under the plan's school."""
         return self.rules.share_range(self.hitch.type, len(self.trailer.axles))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
+from mechanics.certainty import unsettled
 from mechanics.checks import Check, Status, judge, worst
 from mechanics.limits import Quantity, deck_limits, load_limits
 from mechanics.loads import Loads, compute_loads, tongue_per_metre_kg
@@ -14,13 +15,18 @@ from mechanics.windows import Compromise, Window, WindowFinder
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Report:
-    """What is said about a plan. ``tongue_per_metre_kg`` is ``None`` with no items."""
+    """What is said about a plan. ``tongue_per_metre_kg`` is ``None`` with no items.
+
+    ``unsettled`` are the codes of checks whose answer depends on where figures lie in their
+    bands; empty for a plan in which nothing is estimated, which is judged as entered.
+    """
 
     plan: Plan
     loads: Loads
     checks: tuple[Check, ...]
     windows: tuple[Window, ...]
     tongue_per_metre_kg: float | None
+    unsettled: frozenset[str] = frozenset()
 
     @property
     def verdict(self) -> Status:
@@ -70,4 +76,5 @@ def evaluate(plan: Plan) -> Report:
         checks=checks,
         windows=tuple(finder.window(index) for index in range(len(plan.items))),
         tongue_per_metre_kg=tongue_per_metre_kg(plan),
+        unsettled=unsettled(plan, limits) if plan.estimated else frozenset(),
     )

@@ -88,9 +88,11 @@ class Trailer:
     the height of its socket with the trailer level, ``axle_height_m`` that of the axles'
     middle line. ``axles_tolerance_m`` is how much further forward or back than taped the
     whole axle group may stand; ``axle_rate_kg_per_m`` the spring rate of one independent
-    axle, ``None`` where it is not known. ``ramp``, ``dovetail``, ``stands`` and ``bed`` are
-    what matters while a machine is driven on (:mod:`mechanics.loading`), ``anchors`` where ties
-    are hooked to (:mod:`mechanics.securing`).
+    axle, ``None`` where it is not known. ``track_width_tolerance_m`` is how far off that width
+    may be; it matters only where something stands off the middle. ``estimates`` names
+    what of it nobody measured, as the plan file does. ``ramp``, ``dovetail``, ``stands``
+    and ``bed`` are what matters while a machine is driven on (:mod:`mechanics.loading`),
+    ``anchors`` where ties are hooked to (:mod:`mechanics.securing`).
 
     No centre of gravity is asked for: the moment of the empty trailer about the ball is
     ``(empty_mass - empty_tongue_mass) * axle_centre``.
@@ -112,6 +114,8 @@ class Trailer:
     axle_height_m: float | None = None
     axles_tolerance_m: float = 0.0
     axle_rate_kg_per_m: float | None = None
+    track_width_tolerance_m: float = 0.0
+    estimates: tuple[str, ...] = ()
     ramp: Ramp | None = None
     dovetail: Dovetail | None = None
     stands: Stands | None = None
@@ -144,6 +148,10 @@ class Trailer:
             raise InputError("trailer.axle_rate", "a rate greater than zero")
         if not self.track_width_m > 0:
             raise InputError("trailer.track_width", "a width greater than zero")
+        if not 0 <= self.track_width_tolerance_m < self.track_width_m:
+            raise InputError(
+                "trailer.track_width_tolerance", "zero or more, and less than the track width"
+            )
         if self.coupler_size_m is not None and not self.coupler_size_m > 0:
             raise InputError("trailer.coupler_size", "a ball diameter greater than zero")
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 
 from mechanics.errors import InputError
@@ -19,13 +19,14 @@ class Drive(str, Enum):
 class Cargo:
     """A person or thing on the truck.
 
-    ``ahead_of_rear_axle_m`` is positive towards the front bumper. The tolerance is how
-    far the mass may be from the truth, either way.
+    ``ahead_of_rear_axle_m`` is positive towards the front bumper. The tolerances are how
+    far mass and place may be from the truth, either way.
     """
 
     mass_kg: float
     ahead_of_rear_axle_m: float
     mass_tolerance_kg: float = 0.0
+    ahead_tolerance_m: float = 0.0
     name: str = ""
 
     def __post_init__(self) -> None:
@@ -33,6 +34,8 @@ class Cargo:
             raise InputError("truck.cargo.mass", "a mass greater than zero")
         if not self.mass_tolerance_kg >= 0:
             raise InputError("truck.cargo.mass_tolerance", "zero or more")
+        if not self.ahead_tolerance_m >= 0:
+            raise InputError("truck.cargo.ahead_of_rear_axle_tolerance", "zero or more")
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -63,7 +66,11 @@ class Truck:
 
     ``hitch_offset_m`` is how far behind the rear axle the hitch point stands; negative
     is ahead of it, as with a gooseneck. A rating that is ``None`` is not known. Tire
-    capacities are of all tires on the axle; the tolerances are of the empty axle masses.
+    capacities are of all tires on the axle. ``empty_mass_tolerance_kg`` is of both axle
+    masses together, ``None`` where that is no less than the two add up to: of a truck whose
+    sticker says what it weighs, only how it stands on its axles may be unsure.
+
+    ``estimates`` names what of it nobody measured, as the plan file does.
     """
 
     front_axle_mass_kg: float
@@ -81,9 +88,13 @@ class Truck:
     rear_tire_capacity_kg: float | None = None
     front_axle_mass_tolerance_kg: float = 0.0
     rear_axle_mass_tolerance_kg: float = 0.0
+    empty_mass_tolerance_kg: float | None = None
+    wheelbase_tolerance_m: float = 0.0
+    hitch_offset_tolerance_m: float = 0.0
     cargo: tuple[Cargo, ...] = ()
     ride: Ride | None = None
     drive: Drive | None = None
+    estimates: tuple[str, ...] = ()
     name: str = ""
 
     def __post_init__(self) -> None:
@@ -97,6 +108,39 @@ class Truck:
             raise InputError("truck.front_axle_mass_tolerance", "zero or more")
         if not self.rear_axle_mass_tolerance_kg >= 0:
             raise InputError("truck.rear_axle_mass_tolerance", "zero or more")
+        if self.empty_mass_tolerance_kg is not None and not self.empty_mass_tolerance_kg >= 0:
+            raise InputError("truck.empty_mass_tolerance", "zero or more")
+        if not 0 <= self.wheelbase_tolerance_m < self.wheelbase_m:
+            raise InputError("truck.wheelbase_tolerance", "zero or more, less than the wheelbase")
+        if not self.hitch_offset_tolerance_m >= 0:
+            raise InputError("truck.hitch_offset_tolerance", "zero or more")
+
+    @property
+    def empty_off_kg(self) -> float:
+        """How far the whole empty truck may be off, either way."""
+        axles = self.front_axle_mass_tolerance_kg + self.rear_axle_mass_tolerance_kg
+        own = self.empty_mass_tolerance_kg
+        return axles if own is None else min(own, axles)
+
+    @property
+    def shapes(self) -> tuple[Truck, ...]:
+        """The truck with wheelbase and ball at each end of their tolerances; itself where both
+        are exact. Its axles' loads are monotone in either, so nothing between is worse."""
+        wheelbases = _ends(self.wheelbase_m, self.wheelbase_tolerance_m)
+        offsets = _ends(self.hitch_offset_m, self.hitch_offset_tolerance_m)
+        if len(wheelbases) == len(offsets) == 1:
+            return (self,)
+        return tuple(
+            replace(
+                self,
+                wheelbase_m=wheelbase,
+                hitch_offset_m=offset,
+                wheelbase_tolerance_m=0.0,
+                hitch_offset_tolerance_m=0.0,
+            )
+            for wheelbase in wheelbases
+            for offset in offsets
+        )
 
     @property
     def empty_mass_kg(self) -> float:
@@ -116,3 +160,7 @@ class Truck:
         if self.gvwr_kg is not None:
             return self.gvwr_kg - self.empty_mass_kg
         return None
+
+
+def _ends(value: float, tolerance: float) -> tuple[float, ...]:
+    return (value - tolerance, value + tolerance) if tolerance else (value,)

@@ -17,33 +17,40 @@ from mechanics.units import KG_PER_LB, M_PER_FT, M_PER_IN
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Estimate:
-    """A figure that was not measured, in SI: the likeliest, and what most of its kind lie between.
+    """A figure that was not measured, in SI: what most of its kind lie between.
 
-    Brochures run low and parts are left out, so a band need not lie evenly about it.
+    A plan is made with the middle of the band, so that a tolerance to either side is the whole
+    of it. The band need not lie evenly about what somebody read: brochures run low.
     """
 
-    value: float
     least: float
     most: float
 
     def __post_init__(self) -> None:
-        if not self.least <= self.value <= self.most:
-            raise InputError("estimate", "a likeliest figure between the least and the most")
+        if not self.least <= self.most:
+            raise InputError("estimate", "a least that is not above the most")
+
+    @property
+    def value(self) -> float:
+        """The middle of the band."""
+        return (self.least + self.most) / 2
 
     @property
     def tolerance(self) -> float:
-        """How far the figure may be wrong at most, to either side."""
-        return max(self.most - self.value, self.value - self.least)
+        """How far the middle may be wrong, to either side."""
+        return (self.most - self.least) / 2
 
     def times(self, factor: float) -> Estimate:
         """All of it multiplied by a figure that is not below zero."""
-        return Estimate(
-            value=self.value * factor, least=self.least * factor, most=self.most * factor
-        )
+        return Estimate(least=self.least * factor, most=self.most * factor)
+
+    def plus(self, other: Estimate) -> Estimate:
+        """Both together, each as low or as high as it may be."""
+        return Estimate(least=self.least + other.least, most=self.most + other.most)
 
 
-def _band(value: float, least: float, most: float) -> Estimate:
-    return Estimate(value=value, least=least, most=most)
+def _band(least: float, most: float) -> Estimate:
+    return Estimate(least=least, most=most)
 
 
 # trucks -------------------------------------------------------------------------------
@@ -56,31 +63,53 @@ LIGHT_GVWR_KG: Final = 8500 * KG_PER_LB
 """Below it pickups are of the half-ton class."""
 
 CURB_PART: Final = {
-    True: _band(0.74, 0.66, 0.80),
-    False: _band(0.68, 0.58, 0.77),
+    True: _band(0.66, 0.80),
+    False: _band(0.58, 0.77),
 }
 """Curb mass as a part of GVWR, of light pickups and of heavier ones."""
 
-FRONT_PART: Final = _band(0.575, 0.53, 0.63)
-"""Part of an empty pickup on its front axle; diesels lie high."""
+FRONT_PART: Final = _band(0.53, 0.63)
+"""Part of an empty pickup on its front axle; diesels and long cabs lie high."""
 
 WHEELBASE: Final = {
-    True: _band(145 * M_PER_IN, 119 * M_PER_IN, 164 * M_PER_IN),
-    False: _band(159 * M_PER_IN, 133 * M_PER_IN, 178 * M_PER_IN),
+    True: _band(119 * M_PER_IN, 164 * M_PER_IN),
+    False: _band(133 * M_PER_IN, 178 * M_PER_IN),
 }
 """Wheelbase of light pickups and of heavier ones, from a short cab to a long bed."""
 
-BALL_BEHIND: Final = _band(50 * M_PER_IN, 42 * M_PER_IN, 62 * M_PER_IN)
+BALL_BEHIND: Final = _band(42 * M_PER_IN, 62 * M_PER_IN)
 """A ball in the receiver, behind the rear axle."""
 
-OVER_BED_BEHIND: Final = _band(-2 * M_PER_IN, -6 * M_PER_IN, 2 * M_PER_IN)
+OVER_BED_BEHIND: Final = _band(-6 * M_PER_IN, 2 * M_PER_IN)
 """A ball in the bed, behind the rear axle: as a rule a little ahead of it."""
 
-PERSON: Final = _band(185 * KG_PER_LB, 120 * KG_PER_LB, 280 * KG_PER_LB)
+PERSON: Final = _band(120 * KG_PER_LB, 280 * KG_PER_LB)
 """One person with what he wears; tow ratings count 150 lb (SAE J2807, from memory)."""
 
-SEAT_PART: Final = _band(0.45, 0.38, 0.52)
+SEAT_PART: Final = _band(0.38, 0.52)
 """How far ahead of the rear axle a front seat is, as a part of the wheelbase."""
+
+
+REAR_RATE: Final = {
+    True: _band(300 * KG_PER_LB / M_PER_IN, 650 * KG_PER_LB / M_PER_IN),
+    False: _band(500 * KG_PER_LB / M_PER_IN, 1300 * KG_PER_LB / M_PER_IN),
+}
+"""Spring rate of a pickup's rear axle at the wheel, in kg/m, of light ones and heavier ones."""
+
+
+def rear_rate_kg_per_m(gvwr_kg: float) -> Estimate:
+    """What a pickup of that rating needs on its rear axle for each metre that it squats."""
+    return REAR_RATE[gvwr_kg < LIGHT_GVWR_KG]
+
+
+def ball_behind_m(*, over_bed: bool) -> Estimate:
+    """How far the ball stands behind the rear axle."""
+    return OVER_BED_BEHIND if over_bed else BALL_BEHIND
+
+
+def seat_ahead_m(wheelbase: Estimate) -> Estimate:
+    """How far ahead of the rear axle a front seat is."""
+    return _band(wheelbase.least * SEAT_PART.least, wheelbase.most * SEAT_PART.most)
 
 
 def curb_kg(gvwr_kg: float, payload_kg: float | None) -> Estimate:
@@ -95,7 +124,7 @@ def curb_kg(gvwr_kg: float, payload_kg: float | None) -> Estimate:
     curb = gvwr_kg - payload_kg
     if not curb > 0:
         raise InputError("truck.payload", "less than the truck's GVWR")
-    return _band(curb, curb * (1 - STICKER_DOUBT), curb * (1 + STICKER_DOUBT))
+    return _band(curb * (1 - STICKER_DOUBT), curb * (1 + STICKER_DOUBT))
 
 
 def wheelbase_m(gvwr_kg: float) -> Estimate:
@@ -115,8 +144,73 @@ class TrailerKind(str, Enum):
     DUMP = "dump"
     CAR_CARRIER = "car_carrier"
     GOOSENECK = "gooseneck"
+    BOAT = "boat"
+    CAMPER = "camper"
     OTHER = "other"
 
+
+DECK_BEHIND: Final = {
+    True: _band(60 * M_PER_IN, 112 * M_PER_IN),
+    False: _band(38 * M_PER_IN, 64 * M_PER_IN),
+}
+"""Where the deck begins behind the coupler: behind a neck over the bed, behind a tongue."""
+
+AXLES_PART: Final = {
+    True: _band(0.58, 0.74),
+    False: _band(0.54, 0.67),
+}
+"""Where the axles' middle stands, as a part of the deck's length behind its front edge: with a
+neck, and with a tongue."""
+
+LIGHT_AXLE_KG: Final = 8500 * KG_PER_LB
+"""Above it axles have wheels in pairs and stand further apart."""
+
+SPACING: Final = {
+    True: _band(31 * M_PER_IN, 40 * M_PER_IN),
+    False: _band(40 * M_PER_IN, 54 * M_PER_IN),
+}
+"""From one axle of a group to the next, of light axles and of heavy ones."""
+
+FENDER: Final = _band(6 * M_PER_IN, 14 * M_PER_IN)
+"""Middle of a tire to middle of a tire over the width of a deck between the fenders."""
+
+TRACK: Final = _band(60 * M_PER_IN, 96 * M_PER_IN)
+"""The same where nothing is known of the deck's width."""
+
+UNDER_DECK: Final = _band(68 * M_PER_IN, 84 * M_PER_IN)
+"""The same of wheels under a deck of full width."""
+
+
+def deck_start_m(*, over_bed: bool) -> Estimate:
+    """Where the deck begins behind the coupler."""
+    return DECK_BEHIND[over_bed]
+
+
+def axles_m(*, deck_start: Estimate, deck_length_m: float, over_bed: bool) -> Estimate:
+    """Where the axles' middle stands behind the coupler."""
+    return deck_start.plus(AXLES_PART[over_bed].times(deck_length_m))
+
+
+def axle_spacing_m(gawr_kg: float | None) -> Estimate:
+    """From one axle of a group to the next."""
+    return SPACING[gawr_kg is None or gawr_kg < LIGHT_AXLE_KG]
+
+
+def track_width_m(*, deck_width_m: float | None, under: bool) -> Estimate:
+    """Middle of the left tires to middle of the right ones."""
+    if under:
+        return UNDER_DECK
+    if deck_width_m is None:
+        return TRACK
+    return _band(deck_width_m + FENDER.least, deck_width_m + FENDER.most)
+
+
+SHARE_ALONE: Final = {
+    TrailerKind.BOAT: _band(0.04, 0.12),
+    TrailerKind.CAMPER: _band(0.09, 0.16),
+}
+"""Part of trailer and load together that rests on the hitch, of those that carry one thing only
+and have no deck to move it on."""
 
 DECK_LB_PER_FT: Final = 30.0
 RATING_LB_PER_FT: Final = 0.0128
@@ -124,19 +218,21 @@ RATING_LB_PER_FT: Final = 0.0128
 rating: 68 lb per foot of one of 3,000, 119 of one of 7,000, 209 of one of 14,000."""
 
 KIND_PART: Final = {
-    TrailerKind.UTILITY: _band(1.0, 0.80, 1.25),
-    TrailerKind.TILT: _band(1.0, 0.80, 1.30),
-    TrailerKind.FLATBED: _band(1.0, 0.80, 1.25),
-    TrailerKind.DUMP: _band(1.70, 1.25, 2.20),
-    TrailerKind.CAR_CARRIER: _band(1.0, 0.80, 1.30),
-    TrailerKind.GOOSENECK: _band(1.03, 0.80, 1.30),
-    TrailerKind.OTHER: _band(1.10, 0.75, 1.70),
+    TrailerKind.UTILITY: _band(0.80, 1.25),
+    TrailerKind.TILT: _band(0.80, 1.30),
+    TrailerKind.FLATBED: _band(0.80, 1.25),
+    TrailerKind.DUMP: _band(1.25, 2.20),
+    TrailerKind.CAR_CARRIER: _band(0.80, 1.30),
+    TrailerKind.GOOSENECK: _band(0.80, 1.30),
+    TrailerKind.BOAT: _band(0.40, 0.90),
+    TrailerKind.CAMPER: _band(1.40, 2.60),
+    TrailerKind.OTHER: _band(0.75, 1.70),
 }
 """So many times that, by kind: a dump bed with its hoist is heavy for its length."""
 
 
 def empty_kg(kind: TrailerKind, gvwr_kg: float, deck_length_m: float) -> Estimate:
-    """An empty trailer by its kind, rating and deck; never more than seven tenths of its rating.
+    """An empty trailer by its kind, rating and deck; never more than it is sold at.
 
     Raises:
         InputError: a rating or a deck that is not greater than zero.
@@ -147,10 +243,10 @@ def empty_kg(kind: TrailerKind, gvwr_kg: float, deck_length_m: float) -> Estimat
     usual = per_ft * KG_PER_LB * deck_length_m / M_PER_FT
     found = KIND_PART[kind].times(usual)
     ceiling = HEAVIEST_PART * gvwr_kg
-    return _band(*(min(one, ceiling) for one in (found.value, found.least, found.most)))
+    return _band(min(found.least, ceiling), min(found.most, ceiling))
 
 
-HEAVIEST_PART: Final = 0.7
+HEAVIEST_PART: Final = 0.85
 """No trailer is sold that weighs more than this part of its rating."""
 
 BODY_PART: Final = 0.68
@@ -188,9 +284,7 @@ def empty_tongue_part(
         + tail * on_ball(deck_start_m + deck_length_m)
     )
     return _band(
-        max(found, LEAST_TONGUE),
-        max(found - TONGUE_DOUBT, 0.0),
-        max(found + TONGUE_DOUBT, LEAST_TONGUE),
+        max(found - TONGUE_DOUBT, LEAST_TONGUE / 2), max(found + TONGUE_DOUBT, LEAST_TONGUE * 2)
     )
 
 
@@ -224,24 +318,24 @@ class Hung(str, Enum):
 
 
 FRONT_SHARE: Final[dict[tuple[MachineKind, Hung], Estimate]] = {
-    (MachineKind.TRACTOR, Hung.NOTHING): _band(0.41, 0.34, 0.48),
-    (MachineKind.TRACTOR, Hung.FRONT): _band(0.53, 0.42, 0.64),
-    (MachineKind.TRACTOR, Hung.REAR): _band(0.27, 0.12, 0.38),
-    (MachineKind.TRACTOR, Hung.BOTH): _band(0.38, 0.24, 0.52),
-    (MachineKind.SKID_STEER, Hung.NOTHING): _band(0.24, 0.15, 0.34),
-    (MachineKind.SKID_STEER, Hung.FRONT): _band(0.32, 0.22, 0.46),
-    (MachineKind.SKID_STEER, Hung.REAR): _band(0.18, 0.08, 0.30),
-    (MachineKind.SKID_STEER, Hung.BOTH): _band(0.27, 0.14, 0.42),
-    (MachineKind.ROLLER, Hung.NOTHING): _band(0.52, 0.44, 0.60),
-    (MachineKind.CAR, Hung.NOTHING): _band(0.56, 0.46, 0.64),
+    (MachineKind.TRACTOR, Hung.NOTHING): _band(0.34, 0.48),
+    (MachineKind.TRACTOR, Hung.FRONT): _band(0.42, 0.64),
+    (MachineKind.TRACTOR, Hung.REAR): _band(0.12, 0.38),
+    (MachineKind.TRACTOR, Hung.BOTH): _band(0.24, 0.52),
+    (MachineKind.SKID_STEER, Hung.NOTHING): _band(0.15, 0.34),
+    (MachineKind.SKID_STEER, Hung.FRONT): _band(0.22, 0.46),
+    (MachineKind.SKID_STEER, Hung.REAR): _band(0.08, 0.30),
+    (MachineKind.SKID_STEER, Hung.BOTH): _band(0.14, 0.42),
+    (MachineKind.ROLLER, Hung.NOTHING): _band(0.44, 0.60),
+    (MachineKind.CAR, Hung.NOTHING): _band(0.46, 0.64),
 }
 """Part of a machine on its front wheels, by what hangs on it: a loader with its bucket in front, a
 backhoe or an implement behind."""
 
 OF_LENGTH: Final[dict[MachineKind, Estimate]] = {
-    MachineKind.EXCAVATOR: _band(0.0, -0.10, 0.10),
-    MachineKind.IMPLEMENT: _band(0.0, -0.15, 0.15),
-    MachineKind.PALLET: _band(0.0, -0.06, 0.06),
+    MachineKind.EXCAVATOR: _band(-0.10, 0.10),
+    MachineKind.IMPLEMENT: _band(-0.15, 0.15),
+    MachineKind.PALLET: _band(-0.06, 0.06),
 }
 """What stands on tracks or lies on the deck balances so far ahead of the middle, as a part of the
 length it stands on: the boom of an excavator forward, its counterweight back."""
@@ -264,38 +358,38 @@ def balance_ahead_m(kind: MachineKind, hung: Hung, wheelbase_m: float) -> Estima
     share = front_share(kind, hung)
     if share is None:
         off = OF_LENGTH[kind]
-        share = _band(0.5 + off.value, 0.5 + off.least, 0.5 + off.most)
+        share = _band(0.5 + off.least, 0.5 + off.most)
     return share.times(wheelbase_m)
 
 
 HEIGHT_PART: Final = {
-    MachineKind.TRACTOR: _band(0.40, 0.32, 0.48),
-    MachineKind.SKID_STEER: _band(0.36, 0.28, 0.45),
-    MachineKind.EXCAVATOR: _band(0.36, 0.28, 0.46),
-    MachineKind.ROLLER: _band(0.34, 0.24, 0.44),
-    MachineKind.IMPLEMENT: _band(0.42, 0.28, 0.58),
-    MachineKind.CAR: _band(0.38, 0.33, 0.43),
-    MachineKind.PALLET: _band(0.50, 0.42, 0.58),
+    MachineKind.TRACTOR: _band(0.32, 0.48),
+    MachineKind.SKID_STEER: _band(0.28, 0.45),
+    MachineKind.EXCAVATOR: _band(0.28, 0.46),
+    MachineKind.ROLLER: _band(0.24, 0.44),
+    MachineKind.IMPLEMENT: _band(0.28, 0.58),
+    MachineKind.CAR: _band(0.33, 0.43),
+    MachineKind.PALLET: _band(0.42, 0.58),
 }
 """How high it balances, as a part of its height with the roof or roll bar up."""
 
 BROCHURE: Final = {
-    MachineKind.TRACTOR: _band(1.14, 1.05, 1.35),
-    MachineKind.SKID_STEER: _band(1.10, 1.05, 1.25),
-    MachineKind.EXCAVATOR: _band(1.09, 1.05, 1.22),
-    MachineKind.ROLLER: _band(1.07, 1.0, 1.20),
-    MachineKind.IMPLEMENT: _band(1.10, 1.0, 1.30),
-    MachineKind.CAR: _band(1.05, 1.0, 1.15),
-    MachineKind.PALLET: _band(1.0, 0.95, 1.10),
+    MachineKind.TRACTOR: _band(1.05, 1.35),
+    MachineKind.SKID_STEER: _band(1.05, 1.25),
+    MachineKind.EXCAVATOR: _band(1.05, 1.22),
+    MachineKind.ROLLER: _band(1.0, 1.20),
+    MachineKind.IMPLEMENT: _band(1.0, 1.30),
+    MachineKind.CAR: _band(1.0, 1.15),
+    MachineKind.PALLET: _band(0.95, 1.10),
 }
 """What a machine weighs as it is hauled over what its brochure says: fuel, fluid in the tires,
 ballast, cutting edge, mud. Brochures run low."""
 
 HUNG_PART: Final = {
-    Hung.NOTHING: _band(0.0, 0.0, 0.0),
-    Hung.FRONT: _band(0.30, 0.14, 0.45),
-    Hung.REAR: _band(0.28, 0.08, 0.50),
-    Hung.BOTH: _band(0.58, 0.25, 0.95),
+    Hung.NOTHING: _band(0.0, 0.0),
+    Hung.FRONT: _band(0.14, 0.45),
+    Hung.REAR: _band(0.08, 0.50),
+    Hung.BOTH: _band(0.25, 0.95),
 }
 """What hangs on a machine and is not in its brochure's mass, as a part of that: a loader with
 bucket, a backhoe, an implement."""
@@ -311,8 +405,4 @@ def as_hauled_kg(kind: MachineKind, brochure_kg: float, hung: Hung, *, counted: 
         raise InputError("mass", "a mass greater than zero")
     more = HUNG_PART[Hung.NOTHING if counted else hung]
     usual = BROCHURE[kind]
-    return _band(
-        brochure_kg * (usual.value + more.value),
-        brochure_kg * (usual.least + more.least),
-        brochure_kg * (usual.most + more.most),
-    )
+    return usual.plus(more).times(brochure_kg)

@@ -33,13 +33,15 @@ WORTH_M: Final = 0.5 * M_PER_IN
 
 
 class Weighing(Enum):
-    """What goes on the scale."""
+    """What goes on the scale, or under the tape."""
 
     ITEM_AXLES = "item_axles"
     ITEM_WHOLE = "item_whole"
     TRAILER_TONGUE = "trailer_tongue"
     TRAILER_WHOLE = "trailer_whole"
     TRUCK_AXLES = "truck_axles"
+    TRUCK_TAPE = "truck_tape"
+    TRAILER_TAPE = "trailer_tape"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -77,7 +79,7 @@ def weigh_which(plan: Plan, index: int) -> tuple[Gain, ...]:
     before = _sure_length(plan, index)
     gains = [
         Gain(weighing=weighing, item=item, before_m=before, after_m=_sure_length(known, index))
-        for weighing, item, known in _weighed(plan)
+        for weighing, item, known in weighed(plan)
     ]
     worth = [gain for gain in gains if gain.gain_m >= WORTH_M]
     order = list(Weighing)[::-1]
@@ -95,7 +97,7 @@ def _sure_length(plan: Plan, index: int) -> float:
     return sum(piece.end_m - piece.start_m for piece in finder.window(index).sure)
 
 
-def _weighed(plan: Plan) -> list[tuple[Weighing, str | None, Plan]]:
+def weighed(plan: Plan) -> list[tuple[Weighing, str | None, Plan]]:
     """The plan as each weighing would leave its tolerances; only those that narrow any."""
     found: list[tuple[Weighing, str | None, Plan]] = []
     for item in plan.items:

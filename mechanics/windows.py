@@ -24,6 +24,7 @@ from mechanics.item import TOUCH_M, Item
 from mechanics.limits import ROUNDING, Form, Limit, Quantity, Sense, load_limits
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
+from mechanics.trailer import Trailer
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -150,17 +151,17 @@ class WindowFinder:
             for k, form in enumerate(forms):
                 self._sum[k] += item.mass_kg * (form.a + form.b * x + form.c * y)
         moving = {k for k, form in enumerate(forms) if form.b}
-        still = [row for k, row in enumerate(self._forms) if k not in moving]
+        # what does not change with an item's place does not change with where axles and deck lie
+        all_of_them = len(plan.truck.shapes) > 1
         self._geometries = []
         for n, (start, found) in enumerate(shifted_limits(plan, limits)):
             shifted = [form for limit in found for form in limit.forms]
-            # what does not change with an item's place does not change with the geometry
             rows = [
                 (order, code, shifted[k])
                 for k, (order, code, _) in enumerate(self._forms)
-                if k in moving
+                if k in moving or n == 0 or all_of_them
             ]
-            self._geometries.append(_Geometry(plan, start, rows if n else [*rows, *still]))
+            self._geometries.append(_Geometry(plan, start, rows))
 
     def window(self, index: int) -> Window:
         """The window of the item at that place in the plan's list."""
@@ -319,8 +320,9 @@ class WindowFinder:
 def shifted_limits(plan: Plan, limits: Sequence[Limit]) -> list[tuple[float, Sequence[Limit]]]:
     """Where the deck starts and the limits of a plan, at each end of its taped tolerances.
 
-    One entry, as taped, where axles and deck are exact; else two or four. Weighed figures
-    are kept. Every entry has the same limits with as many forms each.
+    One entry, as taped, where all that is taped is exact; else one for each way in which axles
+    and deck, the truck's wheelbase and ball, and the track of a load off the middle may lie.
+    Weighed figures are kept. Every entry has the same limits with as many forms each.
     """
     trailer = plan.trailer
     axles, deck, start = (
@@ -328,17 +330,32 @@ def shifted_limits(plan: Plan, limits: Sequence[Limit]) -> list[tuple[float, Seq
         trailer.deck.start_tolerance_m,
         trailer.deck.start_m,
     )
-    if not axles and not deck:
-        return [(start, limits)]
+    trucks, tracks = plan.truck.shapes, _tracks(plan)
     groups = [limits]
-    if axles:
-        loads = compute_loads(plan)
-        groups = [
-            load_limits(replace(plan, trailer=trailer.with_axles_shifted(by)), loads)
-            for by in (-axles, axles)
-        ]
+    if axles or len(trucks) > 1 or len(tracks) > 1:
+        groups = []
+        for truck in trucks:
+            # of the loads a form takes nothing but what the truck's own axles carry
+            loads = compute_loads(replace(plan, truck=truck))
+            groups += [
+                load_limits(replace(plan, truck=truck, trailer=track.with_axles_shifted(by)), loads)
+                for track in tracks
+                for by in ((-axles, axles) if axles else (0.0,))
+            ]
     # the forms know the axles' places; where the deck lies only moves the items
     return [(at, group) for group in groups for at in {start - deck, start + deck}]
+
+
+def _tracks(plan: Plan) -> tuple[Trailer, ...]:
+    """The trailer as narrow and as wide as it may be, where something stands off its middle."""
+    trailer = plan.trailer
+    off = trailer.track_width_tolerance_m
+    if not off or not any(item.balance_left_m for item in plan.items):
+        return (trailer,)
+    return tuple(
+        replace(trailer, track_width_m=trailer.track_width_m + by, track_width_tolerance_m=0.0)
+        for by in (-off, off)
+    )
 
 
 def _drawn_in(pieces: Sequence[Interval], by: float) -> tuple[Interval, ...]:

@@ -120,12 +120,17 @@ def _truck(document: PlanDocument, to: Scale) -> Truck:
         rear_tire_capacity_kg=to.mass_or_none(truck.rear_tire_capacity),
         front_axle_mass_tolerance_kg=to.mass(truck.front_axle_mass_tolerance),
         rear_axle_mass_tolerance_kg=to.mass(truck.rear_axle_mass_tolerance),
+        empty_mass_tolerance_kg=to.mass_or_none(truck.empty_mass_tolerance),
+        wheelbase_tolerance_m=to.length(truck.wheelbase_tolerance),
+        hitch_offset_tolerance_m=to.length(truck.hitch_offset_tolerance),
+        estimates=tuple(truck.estimates),
         cargo=tuple(
             Cargo(
                 name=text(cargo.name),
                 mass_kg=to.mass(cargo.mass),
                 mass_tolerance_kg=to.mass(cargo.mass_tolerance),
                 ahead_of_rear_axle_m=to.length(cargo.ahead_of_rear_axle),
+                ahead_tolerance_m=to.length(cargo.ahead_of_rear_axle_tolerance),
             )
             for cargo in truck.cargo
         ),
@@ -195,6 +200,8 @@ def _trailer(document: PlanDocument, to: Scale) -> Trailer:
         if isinstance(trailer.axle_rate, UnsetType)
         else trailer.axle_rate * to.kg / to.m,
         track_width_m=to.length(trailer.track_width),
+        track_width_tolerance_m=to.length(trailer.track_width_tolerance),
+        estimates=tuple(trailer.estimates),
         deck=Deck(
             start_m=to.length(deck.start),
             length_m=to.length(deck.length),
@@ -282,6 +289,7 @@ def _item(document: PlanDocument, index: int, to: Scale) -> Item:
         ),
         front_m=to.length(item.front),
         rear_m=to.length(item.rear),
+        estimates=tuple(item.estimates),
         width_m=to.length_or_none(item.width),
         height_m=to.length_or_none(item.height),
         contacts=tuple(

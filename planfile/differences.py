@@ -16,8 +16,8 @@ MASSES: Final = ("mass", "rating", "gawr", "gvwr", "gcwr", "payload", "capacity"
 PART: Final = "front_axle_restoration"
 """The one number of a plan's outfit that is a part of something."""
 
-ASIDE: Final = ("extra", "placement")
-"""What says nothing of weights and sizes."""
+ASIDE: Final = ("extra", "placement", "estimates")
+"""What says nothing of weights and sizes; an estimate that was measured shows in its figure."""
 
 
 class Kind(Enum):

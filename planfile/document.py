@@ -45,6 +45,7 @@ class Cargo(Part, frozen=True, kw_only=True):
     ahead_of_rear_axle: Finite
     name: Text | UnsetType = UNSET
     mass_tolerance: NotNegative = 0
+    ahead_of_rear_axle_tolerance: NotNegative = 0
 
 
 class Ride(Part, frozen=True, kw_only=True):
@@ -56,7 +57,11 @@ class Ride(Part, frozen=True, kw_only=True):
 
 
 class Truck(Part, frozen=True, kw_only=True):
-    """The truck unhitched, fuelled, with nobody and nothing aboard; its ratings; its cargo."""
+    """The truck unhitched, fuelled, with nobody and nothing aboard; its ratings; its cargo.
+
+    ``estimates`` names the fields that nobody measured, here as in trailer and items; what they
+    may be off by stands in their tolerances.
+    """
 
     front_axle_mass: Positive
     rear_axle_mass: Positive
@@ -74,9 +79,16 @@ class Truck(Part, frozen=True, kw_only=True):
     rear_tire_capacity: NotNegative | UnsetType = UNSET
     front_axle_mass_tolerance: NotNegative = 0
     rear_axle_mass_tolerance: NotNegative = 0
+    empty_mass_tolerance: NotNegative | UnsetType = UNSET
+    wheelbase_tolerance: NotNegative = 0
+    hitch_offset_tolerance: NotNegative = 0
     cargo: Annotated[list[Cargo], Meta(max_length=100)] = []
     ride: Ride | UnsetType = UNSET
     drive: Literal["two_wheel", "four_wheel"] | UnsetType = UNSET
+    estimates: Annotated[
+        list[Literal["empty_mass", "front_share", "wheelbase", "hitch_offset", "cargo"]],
+        Meta(max_length=10),
+    ] = []
 
 
 class HitchComponent(Part, frozen=True, kw_only=True):
@@ -198,6 +210,20 @@ class Trailer(Part, frozen=True, kw_only=True):
     axle_height: Positive | UnsetType = UNSET
     axles_tolerance: NotNegative = 0
     axle_rate: Positive | UnsetType = UNSET
+    track_width_tolerance: NotNegative = 0
+    estimates: Annotated[
+        list[
+            Literal[
+                "empty_mass",
+                "empty_tongue_mass",
+                "axles",
+                "axle_spacing",
+                "track_width",
+                "deck.start",
+            ]
+        ],
+        Meta(max_length=10),
+    ] = []
     ramp: Ramp | UnsetType = UNSET
     dovetail: Dovetail | UnsetType = UNSET
     stands: Stands | UnsetType = UNSET
@@ -264,6 +290,7 @@ class Item(Part, frozen=True, kw_only=True):
     contacts: Annotated[list[Contact], Meta(max_length=20)] = []
     underside: Annotated[list[UndersidePoint], Meta(max_length=40)] = []
     points: Annotated[list[TiePoint], Meta(max_length=100)] = []
+    estimates: Annotated[list[Literal["mass", "cg.ahead", "cg.height"]], Meta(max_length=10)] = []
 
 
 class Rules(Part, frozen=True, kw_only=True):

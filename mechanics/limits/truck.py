@@ -31,13 +31,21 @@ def truck_limits(plan: Plan, loads: Loads) -> list[Limit]:
 
     tolerances = [(c.mass_tolerance_kg, c.ahead_of_rear_axle_m / wheelbase) for c in truck.cargo]
     cargo_tolerance = sum(t for t, _ in tolerances)
-    front_tolerance = truck.front_axle_mass_tolerance_kg + sum(
-        abs(t * ahead) for t, ahead in tolerances
+    # who sits further forward than thought loads the front axle by as much as it takes off the rear
+    elsewhere = sum(
+        (c.mass_kg + c.mass_tolerance_kg) * c.ahead_tolerance_m / wheelbase for c in truck.cargo
     )
-    rear_tolerance = truck.rear_axle_mass_tolerance_kg + sum(
-        abs(t * (1 - ahead)) for t, ahead in tolerances
+    front_tolerance = (
+        truck.front_axle_mass_tolerance_kg
+        + elsewhere
+        + sum(abs(t * ahead) for t, ahead in tolerances)
     )
-    empty_tolerance = truck.front_axle_mass_tolerance_kg + truck.rear_axle_mass_tolerance_kg
+    rear_tolerance = (
+        truck.rear_axle_mass_tolerance_kg
+        + elsewhere
+        + sum(abs(t * (1 - ahead)) for t, ahead in tolerances)
+    )
+    empty_tolerance = truck.empty_off_kg
     # without a sticker the payload is what GVWR leaves, and as unsure as the empty truck
     payload_tolerance = cargo_tolerance + (empty_tolerance if truck.payload_kg is None else 0.0)
 

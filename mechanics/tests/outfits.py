@@ -212,10 +212,30 @@ def random_plan(rng: random.Random, *, items: int = 1) -> Plan:
     return replace(made, items=tuple(placed), truck=truck, trailer=trailer)
 
 
+def rough_plan(rng: random.Random, *, items: int = 1) -> Plan:
+    """The same with the truck's lengths and the trailer's track no better than guessed."""
+    plan = random_plan(rng, items=items)
+    truck = replace(
+        plan.truck,
+        wheelbase_tolerance_m=rng.choice((0.0, rng.uniform(0, 0.3))),
+        hitch_offset_tolerance_m=rng.choice((0.0, rng.uniform(0, 0.2))),
+        cargo=tuple(
+            replace(c, ahead_tolerance_m=rng.choice((0.0, rng.uniform(0, 0.3))))
+            for c in plan.truck.cargo
+        ),
+        estimates=("wheelbase",),
+    )
+    track = rng.choice((0.0, rng.uniform(0, 0.2)))
+    return replace(plan, truck=truck, trailer=replace(plan.trailer, track_width_tolerance_m=track))
+
+
 plans = st.builds(
-    lambda seed, items: random_plan(random.Random(seed), items=items),
+    lambda seed, items, rough: (rough_plan if rough else random_plan)(
+        random.Random(seed), items=items
+    ),
     st.integers(0, 2**32),
     st.integers(0, 3),
+    st.booleans(),
 )
 """Any plausible plan, with none to three items."""
 
