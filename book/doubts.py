@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from book.chain import assemble
 from book.errors import IncompleteError
+from book.estimates import axle_places
 from book.figures import (
     empty_axles,
     lever_m,
@@ -161,13 +162,13 @@ def _hitch_doubts(
     given: Callable[[Quantity], str],
 ) -> Iterator[Doubt]:
     gooseneck = hitch.type in (Hitch.Type.GOOSENECK, Hitch.Type.FIFTH_WHEEL)
-    if gooseneck and si(hitch.offset) > 0.3:
+    if hitch.offset is not None and gooseneck and si(hitch.offset) > 0.3:
         yield Doubt(
             question=f"{hitch.name} stands behind the rear axle. Bed hitches usually stand over "
             "it or a little ahead: is a minus missing?",
             field="hitches",
         )
-    if not gooseneck and si(hitch.offset) < 0:
+    if hitch.offset is not None and not gooseneck and si(hitch.offset) < 0:
         yield Doubt(
             question=f"{hitch.name} stands ahead of the rear axle. Is the minus meant?",
             field="hitches",
@@ -241,8 +242,9 @@ def _trailer_doubts(trailer: Trailer, words: Words) -> Iterator[Doubt]:
 def _deck_doubts(trailer: Trailer, axles: list[Any], units: UnitSystem) -> Iterator[Doubt]:
     start, length = trailer.deck_start, trailer.deck_length
     if start is not None and length is not None and axles:
-        centre = sum(si(a.position) for a in axles) / len(axles)
-        if not si(start) < centre < si(start) + si(length):
+        found = axle_places(trailer)
+        centre = si(start) if found is None else found.middle
+        if found is not None and not si(start) < centre < si(start) + si(length):
             yield Doubt(
                 question=f"The axles stand {write_length(centre, units)} behind the coupler, "
                 "which is not under the deck. Are both taped from the ball?",
@@ -250,6 +252,8 @@ def _deck_doubts(trailer: Trailer, axles: list[Any], units: UnitSystem) -> Itera
             )
     if start is not None and length is not None:
         for number, axle in enumerate(axles, 1):
+            if axle.position is None:
+                continue
             at = si(axle.position)
             if at < si(start) or at > si(start) + si(length):
                 where = "ahead of the deck" if at < si(start) else "behind the deck's end"

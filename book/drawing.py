@@ -9,7 +9,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from book.figures import Built, Empties, si
+from book import estimates
+from book.figures import Built, Empties, si, truck_wheelbase
 from book.models import Machine, Trailer, Truck
 from measures import UnitSystem, write_length, write_mass
 from mechanics.kerb import EmptyAxles
@@ -195,7 +196,7 @@ def machine_sketch(machine: Machine, built: Built, units: UnitSystem) -> Sketch:
         return write_length(abs(metres), units, step=2)
 
     spans = [(-front, 0.0, f"{length(front)} ahead"), (0.0, rear, f"{length(rear)} behind")]
-    if abs(body.ahead_m) > 0.02:
+    if abs(body.ahead_m) > 0.02 and "cg.ahead" not in built.estimated:
         spans.append((-body.ahead_m, 0.0, f"balance {length(body.ahead_m)}"))
     if wheelbase is not None:
         first = outline.wheels[0][0] if outline.wheels else -wheelbase / 2
@@ -234,8 +235,9 @@ def _feet(machine: Machine) -> str:
 
 def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Sketch:
     """A trailer from the ball back: deck, axles, additions, empty loads."""
-    start, length = si(trailer.deck_start), si(trailer.deck_length)
-    axles = [si(axle.position) for axle in trailer.axles.all()]
+    start, length = estimates.deck_start(trailer).si, si(trailer.deck_length)
+    found = estimates.axle_places(trailer)
+    axles = [] if found is None else list(found.places)
     up = 0.65 if trailer.deck_height is None else si(trailer.deck_height)
     radius = min(0.36, up * 0.55)
     ball_up = 0.45 if start > -0.3 else up + 0.35
@@ -274,11 +276,17 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
         at = si(addition.behind_coupler)
         box = [(at - 0.06, up), (at + 0.06, up), (at + 0.06, up + 0.22), (at - 0.06, up + 0.22)]
         shapes.append(Shape(data=path([(scale.x(x), scale.y(y)) for x, y in box]), style="added"))
-    spans = [(0.0, start, f"{shown(start)} {'to deck' if start >= 0 else 'over truck'}")]
-    spans.append((start, start + length, f"deck {shown(length)}"))
+    spans = [(start, start + length, f"deck {shown(length)}")]
+    if trailer.deck_start is not None:
+        side = "to deck" if start >= 0 else "over truck"
+        spans.insert(0, (0.0, start, f"{shown(start)} {side}"))
+    if trailer.axles_at is not None and any(a.position is None for a in trailer.axles.all()):
+        middle = si(trailer.axles_at)
+        spans.append((0.0, middle, f"axles {shown(middle)}"))
     spans += [
         (0.0, x, f"axle {n} {shown(x)}" if len(axles) > 1 else f"axle {shown(x)}")
-        for n, x in enumerate(axles, 1)
+        for n, (x, axle) in enumerate(zip(axles, trailer.axles.all(), strict=True), 1)
+        if axle.position is not None
     ]
     dimensions, total = _dimensions(scale, spans)
     return Sketch(
@@ -302,8 +310,9 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
 
 def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
     """A truck with its axle loads empty, wheelbase and hitch points."""
-    base = si(truck.wheelbase)
-    behind = [si(h.offset) for h in truck.hitches.all() if si(h.offset) > 0.5]
+    base = truck_wheelbase(truck).si
+    hitches = [(hitch, estimates.ball_place(hitch).si) for hitch in truck.hitches.all()]
+    behind = [place for _, place in hitches if place > 0.5]
     bumper = -(max(behind) - 0.13) if behind else -1.15
     scale = _scale(-0.96, base + max(1.15, *behind, 0.0) + 0.1, 1.95)
 
@@ -314,16 +323,16 @@ def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
         Circle(x=scale.x(x), y=scale.y(0.4), radius=0.4 * scale.per_m, style="tyre")
         for x in (0.0, base)
     ]
-    spans = [(0.0, base, f"wheelbase {shown(base)}")]
-    for hitch in truck.hitches.all():
-        at = base + si(hitch.offset)
+    spans = [(0.0, base, f"wheelbase {shown(base)}")] if truck.wheelbase is not None else []
+    for hitch, place in hitches:
+        at = base + place
         over = hitch.type in ("gooseneck", "fifth_wheel")
         circles.append(
             Circle(x=scale.x(at), y=scale.y(1.2 if over else 0.5), radius=5, style="ball")
         )
-        if abs(si(hitch.offset)) > 0.02:
-            side = "behind" if si(hitch.offset) > 0 else "ahead"
-            spans.append((base, at, f"{hitch.name} {shown(si(hitch.offset))} {side}"))
+        if abs(place) > 0.02 and hitch.offset is not None:
+            side = "behind" if place > 0 else "ahead"
+            spans.append((base, at, f"{hitch.name} {shown(place)} {side}"))
     dimensions, total = _dimensions(scale, spans)
     return Sketch(
         shapes=tuple(

@@ -1,7 +1,8 @@
 """From the book's entries to the figures a plan needs, with the arithmetic in between.
 
-Each function either returns the figure whole or raises :class:`IncompleteError` naming
-everything that is wanting at once.
+What nobody measured is taken as :mod:`book.estimates` has it, with its band for a tolerance. Each
+function either returns the figure whole or raises :class:`IncompleteError` naming everything
+that is wanting at once and cannot be estimated.
 """
 
 from __future__ import annotations
@@ -10,7 +11,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
+from book import estimates
 from book.errors import IncompleteError
+from book.estimates import Figure
 from book.models import Bulk, Configuration, Hitch, Known, Machine, MachinePart, Trailer, Truck
 from book.tolerances import Tolerances
 from measures import Quantity
@@ -21,6 +24,7 @@ from mechanics.fluids import FLUIDS, fluid_mass_kg
 from mechanics.heap import MATERIALS, HeapShape, bulk_by_count, bulk_by_volume
 from mechanics.item import Contact
 from mechanics.kerb import EmptyAxles, axles_from_kerb_mass, axles_from_ticket
+from mechanics.typical import curb_kg
 
 SUSPENDED: Final = Trailer.Suspension.INDEPENDENT
 
@@ -38,16 +42,15 @@ def _lacking(thing: Any, names: Iterable[tuple[str, str]]) -> list[str]:
 
 
 def truck_lacks(truck: Truck) -> list[str]:
-    """What no plan can be made without."""
-    needs = {
-        Truck.EmptyFrom.AXLES: (
-            ("front_axle_mass", "front axle mass"),
-            ("rear_axle_mass", "rear axle mass"),
-        ),
-        Truck.EmptyFrom.KERB: (("kerb_mass", "curb mass"),),
-        Truck.EmptyFrom.STICKER: (("gvwr", "GVWR"), ("payload", "payload")),
-    }[Truck.EmptyFrom(truck.empty_from)]
-    return _lacking(truck, (*needs, ("wheelbase", "wheelbase")))
+    """What no plan can be made without, and nothing stands in for: with its GVWR all else of a
+    truck can be estimated."""
+    lacks = []
+    if not estimates.truck_source(truck) and truck.gvwr is None:
+        metric = truck.plate == Truck.Plate.METRIC
+        lacks.append("MAM" if metric else "GVWR")
+    if estimates.wheelbase(truck) is None and not lacks:
+        lacks.append("wheelbase")
+    return lacks
 
 
 def empty_axles(truck: Truck, tolerances: Tolerances) -> EmptyAxles:
@@ -59,10 +62,11 @@ def empty_axles(truck: Truck, tolerances: Tolerances) -> EmptyAxles:
     lacks = truck_lacks(truck)
     if lacks:
         raise IncompleteError(truck.name, lacks)
+    source = estimates.truck_source(truck)
     try:
-        if truck.empty_from == Truck.EmptyFrom.AXLES:
+        if source == Truck.EmptyFrom.AXLES:
             aboard = truck.aboard_mass
-            wheelbase = si(truck.wheelbase)
+            wheelbase = truck_wheelbase(truck).si
             return axles_from_ticket(
                 front_kg=si(truck.front_axle_mass),
                 rear_kg=si(truck.rear_axle_mass),
@@ -74,20 +78,36 @@ def empty_axles(truck: Truck, tolerances: Tolerances) -> EmptyAxles:
                 reading_tolerance_kg=tolerances.mass_kg(0.0, Known.WEIGHED, None),
             )
         share = None if truck.front_share is None else float(truck.front_share) / 100
-        if truck.empty_from == Truck.EmptyFrom.KERB:
+        part, with_driver = tolerances.plate_percent / 100, False
+        if source == Truck.EmptyFrom.KERB:
             kerb, with_driver = si(truck.kerb_mass), truck.kerb_with_driver
-        else:
-            kerb, with_driver = si(truck.gvwr) - si(truck.payload), False
+        elif source == Truck.EmptyFrom.STICKER:
+            kerb = si(truck.gvwr) - si(truck.payload)
             if kerb <= 0:
                 raise IncompleteError(truck.name, ["a payload below its GVWR"])
+        else:
+            usual = curb_kg(si(truck.gvwr), None)
+            kerb, part = usual.value, usual.tolerance / usual.value
         return axles_from_kerb_mass(
             kerb_kg=kerb,
-            kerb_part=tolerances.plate_percent / 100,
+            kerb_part=part,
             front_share=share,
             with_driver=with_driver,
         )
     except InputError as error:
         raise IncompleteError(truck.name, [f"an empty weight that works out: {error}"]) from None
+
+
+def truck_wheelbase(truck: Truck) -> Figure:
+    """Its wheelbase, entered or as usual.
+
+    Raises:
+        IncompleteError: neither can be told.
+    """
+    found = estimates.wheelbase(truck)
+    if found is None:
+        raise IncompleteError(truck.name, ["wheelbase"])
+    return found
 
 
 def tow_limit_kg(truck: Truck) -> float | None:
@@ -126,25 +146,23 @@ class Empties:
     tongue_tolerance_kg: float
     weighed_tongue_kg: float
     added: tuple[Added, ...]
+    entered: bool = True
+    """Whether both figures, before what was added, are somebody's and not estimates."""
 
     @property
     def as_entered(self) -> bool:
         """Whether both figures are the ones that were entered."""
-        return not self.added and self.weighed_tongue_kg == self.tongue_kg
+        return self.entered and not self.added and self.weighed_tongue_kg == self.tongue_kg
 
 
 def trailer_lacks(trailer: Trailer) -> list[str]:
-    """What no plan can be made without."""
-    lacks = _lacking(
-        trailer,
-        (
-            ("empty_mass", "empty mass"),
-            ("empty_tongue_mass", "empty tongue weight"),
-            ("track_width", "track width"),
-            ("deck_start", "where the deck begins"),
-            ("deck_length", "deck length"),
-        ),
-    )
+    """What no plan can be made without, and nothing stands in for: with rating, deck length and
+    the number of axles all else of a trailer can be estimated."""
+    if trailer.deckless:
+        return ["a deck to put a load on"]
+    lacks = _lacking(trailer, (("deck_length", "deck length"),))
+    if trailer.empty_mass is None and trailer.gvwr is None:
+        lacks.append("GVWR, or what it weighs empty")
     return lacks if trailer.axles.all() else [*lacks, "axles"]
 
 
@@ -154,8 +172,8 @@ def lever_m(trailer: Trailer) -> float | None:
     The middle of the group for equalized springs, the sum of squared places over their
     sum for independent ones (see :class:`mechanics.trailer.Trailer`).
     """
-    places = [si(axle.position) for axle in trailer.axles.all()]
-    return lever_of(places, trailer.suspension) if places else None
+    found = estimates.axle_places(trailer)
+    return lever_of(found.places, trailer.suspension) if found is not None else None
 
 
 def lever_of(places: Sequence[float], suspension: str) -> float:
@@ -185,16 +203,24 @@ def empty_trailer(trailer: Trailer, tolerances: Tolerances) -> Empties:
     if lacks:
         raise IncompleteError(trailer.name, lacks)
     lever = lever_m(trailer) or 1.0
-    reading = si(trailer.empty_tongue_mass)
-    taken_at = 0.0 if trailer.tongue_taken_at is None else si(trailer.tongue_taken_at)
+    mass, tongue = estimates.empty_mass(trailer), estimates.empty_tongue(trailer)
+    if mass is None or tongue is None:
+        raise IncompleteError(trailer.name, ["axles behind the coupler"])
+    reading, at_ball, taken_at = tongue.si, tongue.si, 0.0
+    if tongue.guessed is None and trailer.tongue_taken_at is not None:
+        taken_at = si(trailer.tongue_taken_at)
     if taken_at >= lever:
         raise IncompleteError(trailer.name, ["a tongue reading taken ahead of its axles"])
     at_ball = reading * (lever - taken_at) / lever
-    mass_kg = si(trailer.empty_mass)
-    mass_tolerance = tolerances.mass_kg(mass_kg, trailer.empty_known, trailer.empty_mass_tolerance)
-    tongue_tolerance = tolerances.mass_kg(
-        at_ball, trailer.tongue_known, trailer.empty_tongue_mass_tolerance
-    )
+    mass_kg, mass_tolerance, tongue_tolerance = mass.si, mass.tolerance, tongue.tolerance
+    if mass.guessed is None:
+        mass_tolerance = tolerances.mass_kg(
+            mass_kg, trailer.empty_known, trailer.empty_mass_tolerance
+        )
+    if tongue.guessed is None:
+        tongue_tolerance = tolerances.mass_kg(
+            at_ball, trailer.tongue_known, trailer.empty_tongue_mass_tolerance
+        )
     added = []
     for addition in trailer.additions.all():
         if addition.weighed_in:
@@ -211,6 +237,7 @@ def empty_trailer(trailer: Trailer, tolerances: Tolerances) -> Empties:
         tongue_tolerance_kg=tongue_tolerance,
         weighed_tongue_kg=reading,
         added=tuple(added),
+        entered=mass.guessed is None and tongue.guessed is None,
     )
     if not 0 < empties.tongue_kg < empties.mass_kg:
         raise IncompleteError(
@@ -222,14 +249,15 @@ def empty_trailer(trailer: Trailer, tolerances: Tolerances) -> Empties:
 def truck_ride(truck: Truck, hitch: Hitch) -> dict[str, float] | None:
     """Spring rates of the truck in kg/m, where the ball's height and the rear arch give them."""
     readings = (truck.arch_rear, truck.arch_rear_loaded, truck.arch_load_mass)
-    if hitch.ball_height is None or truck.wheelbase is None or None in readings:
+    base = estimates.wheelbase(truck)
+    if hitch.ball_height is None or base is None or None in readings:
         return None
     fronts = (truck.arch_front, truck.arch_front_loaded)
     front_drop = 0.0 if None in fronts else si(fronts[0]) - si(fronts[1])
     front, rear = rates_from_arches(
         mass_kg=si(truck.arch_load_mass),
         ahead_of_rear_axle_m=0.0 if truck.arch_load_ahead is None else si(truck.arch_load_ahead),
-        wheelbase_m=si(truck.wheelbase),
+        wheelbase_m=base.si,
         front_drop_m=front_drop,
         rear_drop_m=si(truck.arch_rear) - si(truck.arch_rear_loaded),
     )
@@ -258,7 +286,9 @@ class Built:
     pieces: tuple[Piece, ...]
     outline: Outline
     entered: bool
-    """Whether mass and balance point are the entered ones, with nothing summed."""
+    """Whether mass and balance point are the entered ones, with nothing summed or estimated."""
+    estimated: tuple[str, ...] = ()
+    """What of it nobody measured, as a plan calls that."""
 
 
 def parts_on(machine: Machine, configuration: Configuration | None) -> list[MachinePart]:
@@ -327,7 +357,8 @@ def machine_lacks(machine: Machine, configuration: Configuration | None = None) 
     parts = parts_on(machine, configuration)
     if not weighed_so:
         if machine.built == Machine.Built.WHOLE:
-            lacks += _lacking(machine, (("mass", "mass"), ("balance_ahead", "where it balances")))
+            lacks += _lacking(machine, (("mass", "mass"),))
+            lacks += ["where it balances"] * (estimates.balance(machine) is None)
         elif machine.built == Machine.Built.AXLES:
             lacks += _lacking(
                 machine,
@@ -408,6 +439,9 @@ def built_machine(
             height_m=pieces[0].height_m,
         )
     front, rear = _reach(machine, configuration, parts)
+    estimated: tuple[str, ...] = ()
+    if not _weighed_so(configuration):
+        estimated = tuple(guess.name for guess in estimates.guesses(machine))
     height = (
         (configuration.height if configuration is not None else None)
         or machine.folded_height
@@ -423,7 +457,9 @@ def built_machine(
         ),
         entered=len(pieces) == 1
         and machine.built == Machine.Built.WHOLE
-        and not _weighed_so(configuration),
+        and not _weighed_so(configuration)
+        and not estimated,
+        estimated=estimated,
     )
 
 
@@ -465,15 +501,19 @@ def _pieces(
     if machine.built == Machine.Built.AXLES:
         whole = from_axles(machine.front_axle_mass, machine.rear_axle_mass)
     else:
-        mass = si(machine.mass)
+        mass, ahead = estimates.whole_mass(machine), estimates.balance(machine)
+        if mass is None or ahead is None:
+            raise IncompleteError(machine.name, machine_lacks(machine, configuration))
         whole = Piece(
             name="whole machine",
-            mass_kg=mass,
-            mass_tolerance_kg=tolerances.mass_kg(mass, machine.mass_known, machine.mass_tolerance),
-            ahead_m=si(machine.balance_ahead),
-            ahead_tolerance_m=tolerances.balance_m(
-                machine.balance_known, machine.balance_tolerance
-            ),
+            mass_kg=mass.si,
+            mass_tolerance_kg=mass.tolerance
+            if mass.guessed is not None
+            else tolerances.mass_kg(mass.si, machine.mass_known, machine.mass_tolerance),
+            ahead_m=ahead.si,
+            ahead_tolerance_m=ahead.tolerance
+            if ahead.guessed is not None
+            else tolerances.balance_m(machine.balance_known, machine.balance_tolerance),
             left_m=left,
             height_m=height,
         )

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from book.chain import FITS
+from book.estimates import guesses
 from book.figures import (
     bulk_lacks,
     machine_lacks,
@@ -29,12 +30,19 @@ TIES: Final = "tied down"
 """What is blocked by whatever says nothing but how a load is held on the deck."""
 
 
+SURE: Final = "saying it for sure"
+"""What is blocked by a figure that is estimated."""
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Gap:
     """Something not known, and what cannot be said without it."""
 
     words: str
     blocks: str
+    estimate: str = ""
+    """What stands in for it, as a band; ``box`` is where the figure itself goes."""
+    box: str = ""
 
     @property
     def stops_plans(self) -> bool:
@@ -43,9 +51,21 @@ class Gap:
 
 
 def gaps(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Gap]:
-    """What the thing lacks, as plates in those units call it; what stops every plan first."""
+    """What the thing lacks, as plates in those units call it: what stops every plan first, then
+    what an estimate stands in for."""
     stopping = [Gap(words=words, blocks=ANY_PLAN) for words in stops(thing)]
-    return [*stopping, *_GAPS[type(thing)](thing, units)]
+    estimated = [
+        Gap(
+            words=guess.told.words,
+            blocks=SURE,
+            estimate=guess.band(units),
+            box=guess.box,
+        )
+        for guess in guesses(thing)
+    ]
+    said = {gap.words for gap in stopping}
+    others = (gap for gap in _GAPS[type(thing)](thing, units) if gap.words not in said)
+    return [*stopping, *estimated, *others]
 
 
 def stops(thing: Thing) -> list[str]:

@@ -207,7 +207,7 @@ KINDS = {
                 ),
                 Group(
                     heading="Deck",
-                    fields=("deck_start", "deck_length", "deck_width", "deck_height"),
+                    fields=("deck_start", "deck_length", "deck_width", "deck_height", "axles_at"),
                 ),
                 Group(heading="Running gear", fields=("track_width", "suspension", "fenders")),
                 Group(
@@ -328,10 +328,18 @@ KINDS = {
             needs="Its mass, its length and where it balances.",
             prefetch=("parts", "points", "configurations__parts"),
             groups=(
-                Group(heading="The machine", fields=("name", "shape", "built", "mark_name")),
+                Group(
+                    heading="The machine", fields=("name", "shape", "hung", "built", "mark_name")
+                ),
                 Group(
                     heading="What it weighs",
-                    fields=("mass", "mass_known", "mass_tolerance", "brochure_checked"),
+                    fields=(
+                        "mass",
+                        "mass_known",
+                        "mass_tolerance",
+                        "brochure_checked",
+                        "hung_counted",
+                    ),
                     when="built=whole",
                 ),
                 Group(

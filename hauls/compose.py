@@ -1,15 +1,19 @@
 """From the book's entries to the sections of a plan file.
 
 A figure that was entered goes into the document exactly as entered, converted once; one
-that the book works out is rounded far below what any scale or tape can show.
+that the book works out is rounded far below what any scale or tape can show. What nobody
+measured goes in as it usually is, with its band for a tolerance, and is named among the
+estimates.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any, Final
 
 from msgspec import UNSET, UnsetType
 
+from book import estimates
 from book.chain import assemble, coupler_size
 from book.clearances import low_points
 from book.errors import IncompleteError
@@ -23,7 +27,9 @@ from book.figures import (
     machine_contacts,
     si,
     tow_limit_kg,
+    trailer_lacks,
     truck_ride,
+    truck_wheelbase,
 )
 from book.models import (
     Bulk,
@@ -65,7 +71,8 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truc
     """
     tolerances = Tolerances.of(truck.yard)
     axles = empty_axles(truck, tolerances)
-    exact = truck.empty_from == Truck.EmptyFrom.AXLES and truck.aboard_mass is None
+    exact = estimates.truck_source(truck) == Truck.EmptyFrom.AXLES and truck.aboard_mass is None
+    base, ball, person = truck_wheelbase(truck), estimates.ball_place(hitch), _driver(truck, units)
     tow = tow_limit_kg(truck)
     towed: float | UnsetType = UNSET
     if truck.max_trailer_mass is not None:
@@ -78,8 +85,13 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truc
         rear_axle_mass=units.m(truck.rear_axle_mass) if exact else units.kg(axles.rear_kg),
         front_axle_mass_tolerance=units.kg(axles.front_tolerance_kg),
         rear_axle_mass_tolerance=units.kg(axles.rear_tolerance_kg),
-        wheelbase=units.x(truck.wheelbase),
-        hitch_offset=units.x(hitch.offset),
+        empty_mass_tolerance=UNSET
+        if axles.mass_tolerance_kg is None
+        else units.kg(axles.mass_tolerance_kg),
+        wheelbase=_place(base, truck.wheelbase, units),
+        wheelbase_tolerance=units.metres(base.tolerance),
+        hitch_offset=_place(ball, hitch.offset, units),
+        hitch_offset_tolerance=units.metres(ball.tolerance),
         front_gawr=units.m_if(truck.front_gawr),
         rear_gawr=units.m_if(truck.rear_gawr),
         gvwr=units.m_if(truck.gvwr),
@@ -105,8 +117,37 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truc
                 ahead_of_rear_axle=units.x(load.ahead_of_rear_axle),
             )
             for load in truck.loads.all()
-        ],
+        ]
+        + person,
+        estimates=_named(guess for guess in estimates.truck_guesses(truck, hitch)),
     )
+
+
+def _driver(truck: Truck, units: FileUnits) -> list[document.Cargo]:
+    """One person, where the book says nothing of who or what rides in the truck."""
+    found = estimates.driver(truck)
+    if found is None:
+        return []
+    mass, place = found
+    return [
+        document.Cargo(
+            name=estimates.ONE_PERSON,
+            mass=units.kg(mass.si),
+            mass_tolerance=units.kg(mass.tolerance),
+            ahead_of_rear_axle=units.metres(place.si),
+            ahead_of_rear_axle_tolerance=units.metres(place.tolerance),
+        )
+    ]
+
+
+def _place(figure: estimates.Figure, entered: Quantity | None, units: FileUnits) -> float:
+    """A length exactly as entered, else as estimated."""
+    return units.metres(figure.si) if entered is None else units.x(entered)
+
+
+def _named(guesses: Iterable[estimates.Guessed]) -> list[Any]:
+    """What the plan calls its estimates; the draft refuses any other word."""
+    return list(dict.fromkeys(guess.name for guess in guesses))
 
 
 def _ride(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Ride | UnsetType:
@@ -187,7 +228,9 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
     tolerances = Tolerances.of(trailer.yard)
     empties = empty_trailer(trailer, tolerances)
     exact = empties.as_entered
-    tape = units.x(tolerances.tape) if tolerances.tape_m else 0
+    places, track = estimates.axle_places(trailer), estimates.track_width(trailer)
+    if places is None:
+        raise IncompleteError(trailer.name, trailer_lacks(trailer))
     rate = axle_rate_kg_per_m(trailer)
     axles = list(trailer.axles.all())
     drawn: dict[str, Any] = {
@@ -208,16 +251,18 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
         empty_tongue_mass_tolerance=units.kg(empties.tongue_tolerance_kg),
         axles=[
             document.Axle(
-                position=units.x(axle.position),
+                position=units.metres(place) if axle.position is None else units.x(axle.position),
                 gawr=units.m_if(axle.gawr),
                 tire_capacity=units.m_if(axle.tire_capacity),
             )
-            for axle in axles
+            for axle, place in zip(axles, places.places, strict=True)
         ],
         suspension=_word(trailer.suspension),
-        track_width=units.x(trailer.track_width),
-        deck=_deck(trailer, tape, units),
-        axles_tolerance=tape,
+        track_width=_place(track, trailer.track_width, units),
+        track_width_tolerance=units.metres(track.tolerance),
+        deck=_deck(trailer, tolerances, units),
+        axles_tolerance=_taped(tolerances, places.tolerance, units),
+        estimates=_named(estimates.guesses(trailer)),
         axle_rate=UNSET if rate is None else units.rate(rate),
         gvwr=units.m_if(trailer.gvwr),
         coupler_size=units.x_if(coupler_size(trailer)),
@@ -232,7 +277,15 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
     )
 
 
-def _deck(trailer: Trailer, tape: float, units: FileUnits) -> document.Deck:
+def _taped(tolerances: Tolerances, off_m: float, units: FileUnits) -> float:
+    """How far a taped place may be off, and one that nobody taped."""
+    if off_m:
+        return units.metres(off_m)
+    return units.x(tolerances.tape) if tolerances.tape_m else 0
+
+
+def _deck(trailer: Trailer, tolerances: Tolerances, units: FileUnits) -> document.Deck:
+    start = estimates.deck_start(trailer)
     concentration: document.Concentration | UnsetType = UNSET
     if trailer.concentration_mass is not None and trailer.concentration_length is not None:
         concentration = document.Concentration(
@@ -241,9 +294,9 @@ def _deck(trailer: Trailer, tape: float, units: FileUnits) -> document.Deck:
     overhangs = (trailer.front_overhang, trailer.rear_overhang)
     front, rear = (0 if over is None else units.x(over) for over in overhangs)
     return document.Deck(
-        start=units.x(trailer.deck_start),
+        start=_place(start, trailer.deck_start, units),
         length=units.x(trailer.deck_length),
-        start_tolerance=tape,
+        start_tolerance=_taped(tolerances, start.tolerance, units),
         width=units.x_if(trailer.deck_width),
         height=units.x_if(trailer.deck_height),
         front_overhang=front,
@@ -291,6 +344,7 @@ def _machine_section(
     return document.Item(
         id=item_id,
         name=machine.name if configuration is None else str(configuration),
+        estimates=[_word(name) for name in built.estimated],
         mass=units.m(machine.mass) if built.entered else units.kg(body.mass_kg),
         mass_tolerance=units.kg(body.mass_tolerance_kg),
         cg=document.BalancePoint(

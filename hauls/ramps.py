@@ -6,6 +6,7 @@ from typing import Any, Final
 
 from msgspec import UNSET, UnsetType
 
+from book import estimates
 from book.clearances import LowPoints
 from book.figures import si
 from book.models import Machine, Trailer
@@ -28,11 +29,10 @@ def ramp_section(trailer: Trailer, units: FileUnits) -> document.Ramp | UnsetTyp
     if kind is None:
         return UNSET
     if kind == "tilt":
-        if trailer.bed_hinge is None or trailer.deck_start is None or trailer.deck_length is None:
+        if trailer.bed_hinge is None or trailer.deck_length is None:
             return UNSET
-        length = units.metres(
-            si(trailer.deck_start) + si(trailer.deck_length) - si(trailer.bed_hinge)
-        )
+        start = estimates.deck_start(trailer).si
+        length = units.metres(start + si(trailer.deck_length) - si(trailer.bed_hinge))
         return document.Ramp(kind=kind, length=length) if length > 0 else UNSET
     if trailer.ramp_length is None:
         return UNSET

@@ -23,7 +23,7 @@ from planfile.draft import Draft
 from wording.phrases import names_of
 from wording.places import place_words
 from wording.sentences import summary, why_no_place
-from wording.statuses import STATUS_WORDS, verdict_word
+from wording.statuses import STATUS_WORDS, verdict_of
 from yards.models import Yard
 
 SEARCH_S: Final = 0.3
@@ -46,6 +46,7 @@ class Match:
     trailer: Trailer
     status: str
     word: str
+    likely: bool = False
     line: str
     reserve: float | None = None
     reserve_words: str = ""
@@ -78,6 +79,7 @@ def matches(
             m.reserve is None,
             m.climb.rank if order is Order.CLIMB and m.climb is not None else (0, 0.0),
             Status(m.status).severity,
+            m.likely,
             -(m.reserve or 0.0),
             m.hitch.truck.name,
             m.trailer.name,
@@ -99,12 +101,13 @@ def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSyst
         )
     names = names_of(best.plan)
     single = best.windows[0] if len(best.windows) == 1 else None
-    reserve = best.least_reserve()
+    reserve, verdict = best.least_reserve(), verdict_of(best)
     return Match(
         hitch=hitch,
         trailer=trailer,
-        status=best.verdict.value,
-        word=verdict_word(best),
+        status=verdict.status.value,
+        word=verdict.word,
+        likely=verdict.likely,
         line=("" if single is None else why_no_place(best, 0, names, unit))
         or summary(best, names, unit),
         reserve=reserve,

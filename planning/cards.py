@@ -18,7 +18,7 @@ from planfile.draft import Draft, glance
 from planfile.errors import PlanFileError
 from wording.phrases import names_of
 from wording.sentences import summary
-from wording.statuses import STATUS_WORDS, verdict_word
+from wording.statuses import STATUS_WORDS, verdict_of
 
 PICTURES: Final = 12
 """Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
@@ -32,6 +32,7 @@ class Headline:
     """
 
     picture: Drawing
+    status: str
     word: str
     line: str
 
@@ -59,18 +60,18 @@ def cards_of(hauls: Iterable[Haul], unit: UnitSystem) -> list[Card]:
 
 
 def _card(haul: Haul, unit: UnitSystem, *, pictured: bool) -> Card:
-    word, line, headline = STATUS_WORDS[Status(haul.verdict)], "", None
+    status, word, line, headline = haul.verdict, STATUS_WORDS[Status(haul.verdict)], "", None
     if pictured:
         try:
             headline = headline_of(haul, unit)
-            word, line = headline.word, headline.line
+            status, word, line = headline.status, headline.word, headline.line
         except PlanFileError as error:
             line = f"Its plan cannot be read. {error}."
     names = glance(haul.document)
     return Card(
         pk=haul.pk,
         name=haul.name,
-        status=haul.verdict,
+        status=status,
         word=word,
         truck=names.truck,
         trailer=names.trailer,
@@ -94,8 +95,10 @@ def headline_of(haul: Haul, unit: UnitSystem) -> Headline:
 def _headline(document: str, unit: UnitSystem) -> Headline:
     draft = Draft.read(json.loads(document))
     report = evaluate(draft.plan)
+    verdict = verdict_of(report)
     return Headline(
         picture=plain_picture(draft.plan, draft.drawn, draft.look, unit),
-        word=verdict_word(report),
+        status=verdict.status.value,
+        word=verdict.word,
         line=summary(report, names_of(draft.plan), unit),
     )

@@ -14,7 +14,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods
 
 from aspects.outfit.forms import OutfitForm, asked_for
-from aspects.outfit.views import ENTER_IT, OutfitPage, here_of, wanting_of
+from aspects.outfit.views import ENTER_IT, OutfitPage, here_of, not_yet, stopped_by
 from aspects.outfit.wanting import Wanting
 from book.errors import IncompleteError
 from book.gaps import STOPPED_BY, stops
@@ -191,7 +191,7 @@ def new_haul(request: YardRequest) -> HttpResponse:
     """Choose truck, trailer and machines; the planner opens on the new haul."""
     form = OutfitForm(request.POST or None, yard=request.yard, initial=asked_for(request.GET))
     lacks: tuple[Wanting, ...] = ()
-    if request.method == "POST" and form.is_valid():
+    if request.method == "POST" and form.is_valid() and not (lacks := not_yet(form, request)):
         try:
             haul = create_haul(
                 yard=request.yard,
@@ -203,12 +203,16 @@ def new_haul(request: YardRequest) -> HttpResponse:
                 backward=request.POST.get("backward") == "1",
             )
         except IncompleteError as error:
-            lacks = wanting_of(form, request)
-            if not lacks:
-                form.add_error(None, f"{error}. {ENTER_IT}")
+            form.add_error(None, f"{error}. {ENTER_IT}")
         except (PlanFileError, MechanicsError) as error:
             form.add_error(None, f"The book's figures do not fit together. {error}.")
         else:
             return redirect(haul)
-    page = OutfitPage(form=form, title="New haul", wanting=lacks, here=here_of(request))
+    page = OutfitPage(
+        form=form,
+        title="New haul",
+        wanting=lacks,
+        stopped=stopped_by(lacks),
+        here=here_of(request),
+    )
     return show(request, "outfit/outfit.html", page, place="haul")

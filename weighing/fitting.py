@@ -10,7 +10,8 @@ from typing import Any, Final
 from django.db.models import F
 
 from book.errors import IncompleteError
-from book.figures import built_machine, empty_trailer, lever_of, si
+from book.estimates import axle_places, balance, whole_mass
+from book.figures import built_machine, empty_trailer, lever_of, machine_lacks, si
 from book.history import keep, recorded
 from book.models import Configuration, Known, Machine, MachinePart, Trailer
 from book.tolerances import Tolerances
@@ -365,12 +366,18 @@ def _into_trailer(
 
 
 def _move_axles(trailer: Trailer, lever: float, system: UnitSystem) -> None:
-    """Every axle by the same, so that the lever becomes the fitted one."""
-    axles = list(trailer.axles.all())
-    positions = [si(axle.position) for axle in axles]
-    by = 0.0
+    """Every axle by the same, so that the lever becomes the fitted one; where only the middle of
+    them was taped, that."""
+    axles, found = list(trailer.axles.all()), axle_places(trailer)
+    if found is None:
+        return
+    positions, by = found.places, 0.0
     for _ in range(20):
         by += lever - lever_of([x + by for x in positions], trailer.suspension)
+    if any(axle.position is None for axle in axles):
+        trailer.axles_at = _length_like(trailer.axles_at, found.middle + by, system)
+        trailer.save()
+        return
     for axle, position in zip(axles, positions, strict=True):
         axle.position = _length_like(axle.position, position + by, system)
         axle.save()
@@ -423,7 +430,10 @@ def _into_machine(
             part.ahead = _length_like(part.ahead, (own_kg * own_ahead + more_moment) / new, system)
             part.save()
     else:
-        own_kg, own_ahead = si(machine.mass), si(machine.balance_ahead)
+        whole, ahead_of_it = whole_mass(machine), balance(machine)
+        if whole is None or ahead_of_it is None:
+            raise IncompleteError(machine.name, machine_lacks(machine, configuration))
+        own_kg, own_ahead = whole.si, ahead_of_it.si
         new = own_kg + more_kg
         if "machine" in fitted:
             machine.mass = _mass_like(machine.mass, new, system)

@@ -10,6 +10,7 @@ from typing import Any, Final
 from django.contrib.contenttypes.models import ContentType
 from django.db.models import Q
 
+from book import estimates
 from book.errors import IncompleteError
 from book.figures import built_machine, empty_trailer, lever_m, si
 from book.models import Aboard, Configuration, Known, Machine, Ticket, Trailer
@@ -329,9 +330,9 @@ def _before(
 
 
 def _of_the_trailer(trailer: Trailer, given: set[What]) -> dict[str, tuple[float, float]]:
-    lever = lever_m(trailer)
-    if lever is None or trailer.deck_start is None:
-        lacks = ["its axles' places"] * (lever is None)
+    axles, lever = estimates.axle_places(trailer), lever_m(trailer)
+    if axles is None or axles.guessed is not None or lever is None or trailer.deck_start is None:
+        lacks = ["its axles' places"] * (axles is None or axles.guessed is not None)
         raise IncompleteError(
             trailer.name, lacks + ["where its deck begins"] * (trailer.deck_start is None)
         )

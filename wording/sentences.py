@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from measures.marks import STEPS, write_ends, write_place
@@ -12,6 +13,7 @@ from measures.writing import (
     write_mass,
     write_percent,
 )
+from mechanics.aim_band import aim_band
 from mechanics.checks import Check, Status
 from mechanics.codes import Family
 from mechanics.limits import Quantity
@@ -80,11 +82,12 @@ def sentence(
     faults = faults_of(report)
     against = Family.NEIGHBOUR.of(item.id)
     own = [c for c in faults if c.item in (None, item.id) or c.code == against]
+    guessed = bool(own) and all(c.code in report.unsettled for c in own)
     telling = Telling.of(report.plan, unit, names, tail)
     after = "behind the headboard."
     if own:
         return Sentence(
-            before=f"Not with the {mark}",
+            before=f"{'Likely not' if guessed else 'Not'} with the {mark}",
             figure=place,
             after=after,
             second=" ".join(fault(c, telling) for c in own[:2]),
@@ -92,14 +95,17 @@ def sentence(
         )
     unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
     if faults or unknown:
+        right = bool(report.windows[index].intervals) and report.plan.estimated
         if faults:
             first = fault(faults[0], Telling.of(report.plan, unit, names))
             advice = f"Another machine needs a look: {first}"
         else:
             lacking = ", ".join(missing_words(c.missing[0], unit) for c in unknown)
             advice = f"Cannot say all is well: {lacking} is not known."
+            if right:
+                advice = f"{_as_estimated(report, index, unit)} {advice}".strip()
         return Sentence(
-            before=f"As it stands: {mark} at",
+            before=_likely_right(mark) if right and not faults else f"As it stands: {mark} at",
             figure=place,
             after=after,
             second=second,
@@ -114,6 +120,14 @@ def sentence(
             advice="",
             sure=True,
         )
+    if report.plan.estimated:
+        return Sentence(
+            before=_likely_right(mark),
+            figure=place,
+            after=after,
+            second=second,
+            advice=_as_estimated(report, index, unit),
+        )
     return Sentence(
         before=f"As entered it is ok with the {mark}",
         figure=place,
@@ -121,6 +135,26 @@ def sentence(
         second=second,
         advice=_not_sure(report, index, unit, settles),
     )
+
+
+def _likely_right(mark: str) -> str:
+    """What is said before a place that is right for the figures as they are estimated."""
+    return f"Likely right with the {mark} at about"
+
+
+def _as_estimated(report: Report, index: int, unit: UnitSystem) -> str:
+    """Between which marks the best place lies, of a plan that rests on estimates."""
+    found = aim_band(report.plan, index)
+    if found is None:
+        return ""
+    aim = report.windows[index].aim_m
+    ends = [found.foremost_m, found.rearmost_m, *([] if aim is None else [aim])]
+    step = STEPS[unit][0]
+    first, last = (
+        write_place(way(end / step) * step, unit)
+        for way, end in ((math.floor, min(ends)), (math.ceil, max(ends)))
+    )
+    return f"The best place lies between {first} and {last}, by figures that are estimates."
 
 
 def _not_sure(report: Report, index: int, unit: UnitSystem, settles: str) -> str:

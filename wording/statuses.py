@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Final
 
 from mechanics.checks import Check, Status
@@ -16,23 +17,58 @@ STATUS_WORDS: Final = {
     Status.UNKNOWN: "cannot say",
 }
 
+LIKELY: Final = "likely"
+"""What is said before a word that rests on estimates."""
+
 UNDER: Final = "under"
 """What is said of a share that falls below the least: too little is not over."""
 
 
-def status_word(check: Check) -> str:
-    """The word for a check's status; below a least share it is *under*, not over."""
-    if check.status is Status.OVER and check.about.family is Family.SHARE_MIN:
-        return UNDER
-    return STATUS_WORDS[check.status]
+def status_word(check: Check, *, likely: bool = False) -> str:
+    """The word for a check's status; below a least share it is *under*, not over. ``likely``:
+    it is so for the figures as estimated, and not for all within their bands."""
+    if check.status is Status.UNKNOWN:
+        return STATUS_WORDS[check.status]
+    if likely:
+        passed = check.status is Status.OVER
+        return f"{LIKELY} {_passed_word(check) if passed else STATUS_WORDS[Status.OK]}"
+    return _passed_word(check) if check.status is Status.OVER else STATUS_WORDS[check.status]
 
 
-def verdict_word(report: Report) -> str:
-    """The word for a report's verdict: *under* where a share too small is all that is wrong,
-    and not simply *ok* where a load stands right as entered only."""
-    words = {status_word(c) for c in report.checks if c.status is Status.OVER}
-    word = UNDER if words == {UNDER} else STATUS_WORDS[report.verdict]
-    unsure = not all(is_sure(report, index) for index in range(len(report.plan.items)))
-    if report.verdict in (Status.OK, Status.NEAR) and unsure:
-        return f"{word} as entered"
-    return word
+def _passed_word(check: Check) -> str:
+    return UNDER if check.about.family is Family.SHARE_MIN else STATUS_WORDS[Status.OVER]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Verdict:
+    """A report's verdict as it is shown: what it is drawn as, its word, and whether it rests on
+    where estimated figures lie in their bands."""
+
+    status: Status
+    word: str
+    likely: bool = False
+
+
+def verdict_of(report: Report) -> Verdict:
+    """The verdict: *under* where a share too small is all that is wrong; *likely* where figures
+    that nobody measured decide; else not simply *ok* where a load stands right as entered only.
+
+    What is passed whatever the estimates are comes first, then what is likely passed, then what
+    cannot be said.
+    """
+    over = [c for c in report.checks if c.status is Status.OVER]
+    settled = [c for c in over if c.code not in report.unsettled]
+    if over:
+        words = {_passed_word(c) for c in settled or over}
+        word = UNDER if words == {UNDER} else STATUS_WORDS[Status.OVER]
+        if settled:
+            return Verdict(status=Status.OVER, word=word)
+        return Verdict(status=Status.OVER, word=f"{LIKELY} {word}", likely=True)
+    word = STATUS_WORDS[report.verdict]
+    if report.verdict is Status.UNKNOWN:
+        return Verdict(status=report.verdict, word=word)
+    sure = all(is_sure(report, index) for index in range(len(report.plan.items)))
+    if report.plan.estimated and (report.unsettled or not sure):
+        ok = STATUS_WORDS[Status.OK]
+        return Verdict(status=Status.OK, word=f"{LIKELY} {ok}", likely=True)
+    return Verdict(status=report.verdict, word=word if sure else f"{word} as entered")

@@ -5,7 +5,8 @@ from __future__ import annotations
 from functools import lru_cache
 
 from measures.marks import write_width
-from measures.writing import UnitSystem, write_mass
+from measures.writing import UnitSystem, write_inches, write_mass
+from mechanics.narrowing import narrowing
 from mechanics.placing import moved
 from mechanics.plan import Plan
 from mechanics.rules import FIXED_RANGES
@@ -57,7 +58,32 @@ def what_settles(plan: Plan, index: int) -> str:
         Weighing.TRAILER_TONGUE: "the trailer's empty tongue is",
         Weighing.TRAILER_WHOLE: "the empty trailer is",
         Weighing.TRUCK_AXLES: "the truck's two axles are",
+        Weighing.TRUCK_TAPE: "the truck is",
+        Weighing.TRAILER_TAPE: "the trailer is",
     }[best.weighing]
+
+
+def says_most(plan: Plan, index: int, unit: UnitSystem) -> str:
+    """The single weighing or taping that says most about a plan that rests on estimates, and what
+    it would leave; empty where none is worth the way."""
+    found = narrowing(plan, index)
+    if found is None:
+        return ""
+    name = next((i.called for i in plan.items if i.id == found.item), "")
+    what = _what(plan, found.weighing, found.item, name)
+    said = []
+    if found.open_after < found.open_before:
+        said.append(
+            f"{found.open_after} of {found.open_before} open limits are left"
+            if found.open_after
+            else "no limit is left open"
+        )
+    if found.band_after_m < found.band_before_m:
+        before, after = (
+            write_inches(width, unit) for width in (found.band_before_m, found.band_after_m)
+        )
+        said.append(f"the best place is known within {after} instead of {before}")
+    return f"{what}: then {' and '.join(said)}."
 
 
 @lru_cache(maxsize=256)
@@ -71,17 +97,26 @@ def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
     if not gains:
         return ""
     best = gains[0]
-    names = {item.id: item.called for item in plan.items}
-    what = {
-        Weighing.ITEM_AXLES: _both_ends(plan, best.item, names.get(best.item or "", "")),
-        Weighing.ITEM_WHOLE: f"{names.get(best.item or '')}: on a floor or pallet scale, or the "
-        "trailer with it less without it",
-        Weighing.TRAILER_TONGUE: "the empty trailer's tongue, level, on a scale under the coupler",
-        Weighing.TRAILER_WHOLE: "the empty trailer: all of it on a platform, unhitched",
-        Weighing.TRUCK_AXLES: "the empty truck, fuelled, one axle at a time on a platform",
-    }[best.weighing]
+    name = next((i.called for i in plan.items if i.id == best.item), "")
+    what = _what(plan, best.weighing, best.item, name)
     now = write_width(best.before_m, unit) if best.before_m else "nothing"
-    return f"Weigh {what}. The sure window grows from {now} to {write_width(best.after_m, unit)}."
+    return f"{what}. The sure window grows from {now} to {write_width(best.after_m, unit)}."
+
+
+def _what(plan: Plan, weighing: Weighing, item_id: str | None, name: str) -> str:
+    """What to do, as an order."""
+    return {
+        Weighing.ITEM_AXLES: f"Weigh {_both_ends(plan, item_id, name)}",
+        Weighing.ITEM_WHOLE: f"Weigh {name}: on a floor or pallet scale, or the "
+        "trailer with it less without it",
+        Weighing.TRAILER_TONGUE: "Weigh the empty trailer's tongue, level, on a scale under the "
+        "coupler",
+        Weighing.TRAILER_WHOLE: "Weigh the empty trailer: all of it on a platform, unhitched",
+        Weighing.TRUCK_AXLES: "Weigh the empty truck, fuelled, one axle at a time on a platform",
+        Weighing.TRUCK_TAPE: "Tape the truck: wheel to wheel, and rear axle to ball",
+        Weighing.TRAILER_TAPE: "Tape the trailer: ball to deck, and ball to the middle of the "
+        "axles",
+    }[weighing]
 
 
 def _wheeled(plan: Plan, item_id: str | None) -> bool:

@@ -43,6 +43,8 @@ class OutfitPage:
     loose: int = 0
     wanting: tuple[Wanting, ...] = ()
     here: str = ""
+    stopped: bool = False
+    """Whether something is wanting that no estimate stands in for."""
 
 
 def here_of(request: YardRequest) -> str:
@@ -56,6 +58,19 @@ def wanting_of(form: OutfitForm, request: YardRequest) -> tuple[Wanting, ...]:
     chosen = form.cleaned_data
     units = request.user.unit_system
     return wanting(chosen["hitch"], chosen["trailer"], form.loads, units, here_of(request))
+
+
+def not_yet(form: OutfitForm, request: YardRequest) -> tuple[Wanting, ...]:
+    """What has to be entered, or agreed to as estimates, before what was chosen is planned; empty
+    once the estimates are agreed to and nothing stops a plan."""
+    lacks = wanting_of(form, request)
+    agreed = request.POST.get("estimates") == "yes" and not stopped_by(lacks)
+    return () if agreed else lacks
+
+
+def stopped_by(lacks: tuple[Wanting, ...]) -> bool:
+    """Whether something is wanting that no estimate stands in for."""
+    return any(one.stops for one in lacks)
 
 
 def _hauls(request: YardRequest) -> HaulQuerySet:
@@ -77,7 +92,7 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
     initial |= asked_for(request.GET)
     form = OutfitForm(request.POST or None, yard=request.yard, initial=initial)
     lacks: tuple[Wanting, ...] = ()
-    if request.method == "POST" and form.is_valid():
+    if request.method == "POST" and form.is_valid() and not (lacks := not_yet(form, request)):
         try:
             swap_outfit(
                 haul,
@@ -97,9 +112,7 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
             )
             haul = stale.haul
         except IncompleteError as error:
-            lacks = wanting_of(form, request)
-            if not lacks:
-                form.add_error(None, f"{error}. {ENTER_IT}")
+            form.add_error(None, f"{error}. {ENTER_IT}")
         except (PlanFileError, MechanicsError) as error:
             form.add_error(None, f"The book's figures do not fit together. {error}.")
         else:
@@ -112,6 +125,7 @@ def outfit(request: YardRequest, pk: int) -> HttpResponse:
         haul=haul,
         loose=len(haul.draft.plan.items) - len(links),
         wanting=lacks,
+        stopped=stopped_by(lacks),
         here=here_of(request),
     )
     return show(request, "outfit/outfit.html", page, place="haul")

@@ -18,12 +18,13 @@ from measures import UnitSystem
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Wanting:
-    """One thing of the book with its gaps, those that stop every plan first; ``address`` is its
-    page, which comes back."""
+    """One thing of the book with its gaps: those that stop every plan, those that an estimate
+    stands in for, and others; ``address`` is its page, which comes back."""
 
     name: str
     address: str
     stops: tuple[str, ...]
+    estimated: tuple[Gap, ...]
     others: tuple[Gap, ...]
 
 
@@ -34,8 +35,8 @@ def wanting(
     units: UnitSystem,
     back: str,
 ) -> tuple[Wanting, ...]:
-    """What each thing of a haul lacks, in the order of the choice; those that stop nothing are
-    left out."""
+    """What each thing of a haul lacks, in the order of the choice; those whose gaps neither stop a
+    plan nor are estimated are left out."""
     things: list[Thing] = [hitch.truck, trailer]
     for load in loads:
         own = load.machine or load.bulk
@@ -45,14 +46,16 @@ def wanting(
     for thing in things:
         lacks = gaps(thing, units)
         stops = tuple(gap.words for gap in lacks if gap.stops_plans)
-        if stops:
+        estimated = tuple(gap for gap in lacks if gap.estimate)
+        if stops or estimated:
             address = reverse("edit_thing", args=[slug_of(thing), thing.pk])
             found.append(
                 Wanting(
                     name=thing.name,
                     address=f"{address}?{urlencode({'back': back})}",
                     stops=stops,
-                    others=tuple(gap for gap in lacks if not gap.stops_plans),
+                    estimated=estimated,
+                    others=tuple(g for g in lacks if not g.stops_plans and not g.estimate),
                 )
             )
     return tuple(found)

@@ -9,6 +9,7 @@ from typing import Final
 
 from django.urls import reverse
 
+from aspects.place.estimated import Estimated, estimated
 from aspects.place.moves import NUDGE_IN
 from aspects.place.rows import SHOWN, Row, rows_of
 from aspects.place.state import State
@@ -23,6 +24,7 @@ from mechanics.attitude import attitude
 from mechanics.frame import part_ahead_of_middle
 from mechanics.item import TOUCH_M
 from mechanics.limits import Quantity
+from mechanics.plan import Plan
 from mechanics.report import Report, evaluate
 from mechanics.rules import TongueSchool
 from mechanics.standing import Standing, best_standing
@@ -39,8 +41,8 @@ from wording.places import SIDEWAYS_M, place_words, sideways_words, stands_words
 from wording.practice import Suggested, practice, suggested_school
 from wording.schools import GVWR_LABELS, GVWR_REASONS, school_label
 from wording.sentences import Sentence, sentence
-from wording.statuses import status_word, verdict_word
-from wording.ways_out import ways_out, what_settles, worth_weighing
+from wording.statuses import status_word, verdict_of
+from wording.ways_out import says_most, ways_out, what_settles, worth_weighing
 
 FIGURE: Final = "figure."
 """What the codes of figures begin with, which are opened at the top of the side."""
@@ -123,6 +125,8 @@ class Planner:
     trailer_page: str
     verdict: str
     verdict_word: str
+    likely: bool
+    estimates: Estimated | None
     said: Sentence
     ways: list[str]
     weigh: str
@@ -164,6 +168,7 @@ def present(
     """What the partial shows of a state."""
     draft, plan, index = state.draft, state.plan, state.selected
     report = evaluate(plan)
+    verdict = verdict_of(report)
     riding = attitude(plan)
     names, marks, look = names_of(plan), draft.marks, draft.look
     drawing = draw(
@@ -200,11 +205,13 @@ def present(
         open_figure=state.open.startswith(FIGURE),
         schools=_schools(report, draft, unit),
         trailer_page=_trailer_page(trailer) if trailer and may_save else "",
-        verdict=report.verdict.value,
-        verdict_word=verdict_word(report),
+        verdict=verdict.status.value,
+        verdict_word=verdict.word,
+        likely=verdict.likely,
+        estimates=estimated(state.haul, plan, unit),
         said=sentence(report, index, marks, names, unit, look.tail, settles),
         ways=[] if placed or index is None else ways_out(plan, index, unit),
-        weigh=worth_weighing(plan, index, unit) if placed and index is not None else "",
+        weigh=_worth(plan, index, unit, placed=placed),
         drawing=drawing,
         width=WIDTH,
         tilt=state.times,
@@ -231,6 +238,16 @@ def present(
         ],
         panels=panels(ground),
     )
+
+
+def _worth(plan: Plan, index: int | None, unit: UnitSystem, *, placed: bool) -> str:
+    """What is worth weighing for the item in hand: what says most where figures are estimated,
+    else what widens the sure window."""
+    if index is None:
+        return ""
+    if plan.estimated:
+        return says_most(plan, index, unit)
+    return worth_weighing(plan, index, unit) if placed else ""
 
 
 @lru_cache(maxsize=256)
@@ -295,7 +312,8 @@ def _share(report: Report, unit: UnitSystem) -> Share:
     if checks:
         worst = max(checks, key=lambda c: c.status.severity)
         status = worst.status.value
-        word = "lifts" if trailer.share < 0 else status_word(worst)
+        open_ends = any(c.code in report.unsettled for c in checks)
+        word = "lifts" if trailer.share < 0 else status_word(worst, likely=open_ends)
         shown = write_share_against(trailer.share, worst.limit or 0.0)
     return Share(
         title=f"{begun(tongue_word(report.plan.hitch.type))} share",

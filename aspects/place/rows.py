@@ -53,6 +53,7 @@ class Row:
     name: str
     status: str
     word: str
+    likely: bool
     margin: str
     tail: str
     bar: Bar
@@ -79,7 +80,10 @@ def rows_of(report: Report, opened: str, names: Names, unit: UnitSystem) -> list
     over = [c for c in known if c.status is Status.OVER]
     unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
     rest = [c for c in known if c.status is not Status.OVER]
-    return [_row(c, opened, names, unit) for c in (*over, *faults, *unknown, *rest)]
+    return [
+        _row(c, opened, names, unit, likely=c.code in report.unsettled)
+        for c in (*over, *faults, *unknown, *rest)
+    ]
 
 
 def _room(check: Check) -> float:
@@ -87,7 +91,7 @@ def _room(check: Check) -> float:
     return -1.0 if room is None else room
 
 
-def _row(check: Check, opened: str, names: Names, unit: UnitSystem) -> Row:
+def _row(check: Check, opened: str, names: Names, unit: UnitSystem, *, likely: bool) -> Row:
     name = label(check.code, names, unit)
     if check.item is not None:
         name = f"{names.get(check.item, check.item)}: {within(name)}"
@@ -97,7 +101,8 @@ def _row(check: Check, opened: str, names: Names, unit: UnitSystem) -> Row:
         code=check.code,
         name=name,
         status=check.status.value,
-        word=status_word(check),
+        word=status_word(check, likely=likely),
+        likely=likely,
         margin=margin,
         tail=tail,
         bar=Bar(

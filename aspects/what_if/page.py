@@ -27,7 +27,7 @@ from wording.limits import label
 from wording.phrases import Names, begun, names_of
 from wording.schools import SCHOOL_LABELS, school_label
 from wording.sentences import summary
-from wording.statuses import STATUS_WORDS, verdict_word
+from wording.statuses import STATUS_WORDS, verdict_of
 from yards.models import Yard
 
 VARIANTS: Final = 3
@@ -219,12 +219,13 @@ def _heading(haul: Haul, change: Otherwise) -> str:
 def _column(heading: str, draft: Draft, scale: float, unit: UnitSystem) -> Column:
     plan = draft.plan
     report = evaluate(plan)
+    verdict = verdict_of(report)
     names = names_of(plan)
     trailer = report.loads.trailer
     return Column(
         heading=begun(heading),
-        status=report.verdict.value,
-        word=verdict_word(report),
+        status=verdict.status.value,
+        word=verdict.word,
         line=summary(report, names, unit),
         picture=plain_picture(plan, draft.drawn, draft.look, unit),
         tongue=f"{write_mass(trailer.tongue_kg, unit)}, {write_percent(trailer.share)}",

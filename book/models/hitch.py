@@ -86,9 +86,10 @@ class Hitch(models.Model):
     type = models.CharField(max_length=12, choices=Type.choices, default=Type.BALL)
     offset = LengthField(
         "behind the rear axle",
+        null=True,
         least="any",
         help_text="Tape from rear axle centre back to the ball; with a minus where the ball is "
-        "ahead of it, as with a gooseneck.",
+        "ahead of it, as with a gooseneck. Empty: as such hitches usually stand.",
     )
     mass = MassField(
         "mass of the hardware",

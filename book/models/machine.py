@@ -49,8 +49,17 @@ class Machine(Thing):
         TRACTOR = "tractor", "Tractor"
         LOADER = "loader", "Skid steer or compact loader"
         EXCAVATOR = "excavator", "Excavator on tracks"
+        ROLLER = "roller", "Roller"
+        CAR = "car", "Car, cart or truck"
         IMPLEMENT = "implement", "Implement"
         PALLET = "pallet", "Pallet or box"
+
+    class Hung(models.TextChoices):
+        NOT_SAID = "", "Not said"
+        NOTHING = "nothing", "Nothing"
+        FRONT = "front", "In front: loader, forks, plow, front weights"
+        REAR = "rear", "Behind: backhoe, mower, box blade"
+        BOTH = "both", "In front and behind"
 
     class Running(models.TextChoices):
         WHEELS = "wheels", "Wheels"
@@ -80,6 +89,15 @@ class Machine(Thing):
     brochure_checked = models.BooleanField(
         "that mass counts bucket, fluid, fuel and ballast in", default=False
     )
+    hung = models.CharField(
+        "what hangs on it",
+        max_length=7,
+        blank=True,
+        choices=Hung.choices,
+        help_text="It decides where such a machine usually balances, and what a brochure leaves "
+        "out.",
+    )
+    hung_counted = models.BooleanField("counted in that mass", default=False)
     front_axle_mass = MassField(
         null=True, help_text="Only the front wheels on the platform, as it is hauled."
     )

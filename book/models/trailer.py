@@ -19,6 +19,8 @@ class Trailer(Thing):
         TILT = "tilt", "Tilt"
         FIFTH_WHEEL = "fifth_wheel", "Fifth wheel"
         CAR_CARRIER = "car_carrier", "Car carrier"
+        BOAT = "boat", "Boat trailer, no deck"
+        CAMPER = "camper", "Camper or box, no deck"
         OTHER = "other", "Other"
 
     class Suspension(models.TextChoices):
@@ -77,6 +79,12 @@ class Trailer(Thing):
         null=True,
         least="not_negative",
         help_text="Under the jack, not the coupler? The tongue is then corrected to the ball.",
+    )
+    axles_at = LengthField(
+        "coupler to the middle of the axles",
+        null=True,
+        help_text="Halfway between the hubs. Axles of the list below that have no place of their "
+        "own stand about it.",
     )
     suspension = models.CharField(
         max_length=12, choices=Suspension.choices, default=Suspension.EQUALIZED
@@ -203,6 +211,11 @@ class Trailer(Thing):
         return self.kind in (self.Kind.GOOSENECK, self.Kind.FIFTH_WHEEL)
 
     @property
+    def deckless(self) -> bool:
+        """Whether it carries one thing only and has no deck to put another on."""
+        return self.kind in (self.Kind.BOAT, self.Kind.CAMPER)
+
+    @property
     def most_empty_share(self) -> float:
         """Share of the empty trailer on the hitch above which one asks whether it is right."""
         return 0.30 if self.over_bed else 0.20
@@ -219,7 +232,11 @@ class TrailerAxle(models.Model):
         AIR = "air", "Air"
 
     trailer = models.ForeignKey(Trailer, on_delete=models.CASCADE, related_name="axles")
-    position = LengthField("behind the coupler")
+    position = LengthField(
+        "behind the coupler",
+        null=True,
+        help_text="To its hub. Empty: about the middle of the axles, at the usual spacing.",
+    )
     gawr = MassField("axle rating (GAWR)", null=True)
     tire_capacity = MassField("its tires together", null=True)
     brake = models.CharField("brakes", max_length=9, choices=Brake.choices, blank=True)
@@ -228,7 +245,7 @@ class TrailerAxle(models.Model):
         ordering = ["pk"]
 
     def __str__(self) -> str:
-        return f"axle at {self.position}"
+        return "axle" if self.position is None else f"axle at {self.position}"
 
 
 class TrailerAddition(models.Model):

@@ -62,7 +62,7 @@ class Trucks(YardCase):
         )
         truck = Truck.objects.get(name="Unknown")
         page = self.client.get(f"/book/trucks/{truck.pk}/")
-        self.assertContains(page, "<b>Wheelbase</b> is not known. No plan can be made with it.")
+        self.assertContains(page, "<b>GVWR</b> is not known. No plan can be made with it.")
         self.assertContains(page, "<b>GCWR</b> is not known. Blocks: GCWR.")
         self.assertContains(self.client.get("/"), "cannot be planned with yet")
 
@@ -195,7 +195,7 @@ class Finding(YardCase):
         self.assertContains(page, "And 28 more")
         self.assertContains(page, "Machines <span>68</span>")
         home = self.client.get("/")
-        self.assertContains(home, "And 53 more in the book")
+        self.assertContains(home, "And 52 more in the book")
 
     def test_queries_do_not_grow_with_the_yard(self) -> None:
         def counted(address: str) -> tuple[int, int]:

@@ -105,7 +105,7 @@ class RoundTrips(TestCase):
             (put("heavy", "trucks", 0, "gvwr"), "trucks[0].gvwr: “heavy” is not a mass"),
             (put(7, "trucks", 0, "wings"), "trucks[0].wings: no such field"),
             (put("yes", "trucks", 0, "loads"), "truck[0]".replace("truck", "trucks") + ".loads"),
-            (put("boat", "trailers", 0, "kind"), "trailers[0].kind: Select a valid choice"),
+            (put("sledge", "trailers", 0, "kind"), "trailers[0].kind: Select a valid choice"),
             (put([{"part": "No such"}], "trailers", 0, "links"), "the name of a hitch part"),
             (put([99], "machines", 1, "configurations", 0, "parts"), "numbers of the machine's"),
             (put("=1+1", "machines", 0, "name"), "take for a formula"),

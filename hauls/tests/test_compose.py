@@ -76,12 +76,39 @@ class TheTruck(Composed):
         self.assertEqual(truck_section(truck, self.bare.hitch, METRIC).max_trailer_mass, 2800)
 
     def test_everything_that_is_wanting_is_named_at_once(self) -> None:
-        self.bare.truck.wheelbase = None
-        self.bare.truck.rear_axle_mass = None
+        self.bare.trailer.deck_length = None
+        self.bare.trailer.axles.all().delete()
         with self.assertRaises(IncompleteError) as caught:
-            truck_section(self.bare.truck, self.bare.hitch, METRIC)
-        self.assertIn("wheelbase", str(caught.exception))
-        self.assertIn("rear axle", str(caught.exception))
+            trailer_section(self.bare.trailer, METRIC)
+        self.assertIn("deck length", str(caught.exception))
+        self.assertIn("axles", str(caught.exception))
+
+    def test_with_its_rating_all_else_of_a_truck_is_estimated_and_named(self) -> None:
+        truck, hitch = self.bare.truck, self.bare.hitch
+        truck.wheelbase = truck.front_axle_mass = truck.rear_axle_mass = hitch.offset = None
+        truck.gvwr, truck.payload = q("4500 kg"), None
+        section = truck_section(truck, hitch, METRIC)
+        self.assertEqual(
+            sorted(section.estimates),
+            ["cargo", "empty_mass", "front_share", "hitch_offset", "wheelbase"],
+        )
+        self.assertGreater(section.wheelbase_tolerance, 300)
+        self.assertGreater(section.hitch_offset_tolerance, 200)
+        (person,) = section.cargo
+        self.assertEqual(person.name, "one person")
+        self.assertGreater(person.ahead_of_rear_axle_tolerance, 0)
+        # the whole truck is surer than how it stands
+        axles = section.front_axle_mass_tolerance + section.rear_axle_mass_tolerance
+        self.assertLess(section.empty_mass_tolerance, axles)
+        # a sticker says what it weighs, a tape how long it is
+        truck.payload, truck.wheelbase, hitch.offset = q("1200 kg"), q("3900 mm"), q("1270 mm")
+        section = truck_section(truck, hitch, METRIC)
+        self.assertEqual(sorted(section.estimates), ["cargo", "front_share"])
+        self.assertEqual(section.wheelbase_tolerance, 0)
+        self.assertAlmostEqual(section.front_axle_mass + section.rear_axle_mass, 3300, places=3)
+        truck.gvwr = truck.payload = None
+        with self.assertRaisesMessage(IncompleteError, "GVWR"):
+            truck_section(truck, hitch, METRIC)
 
 
 class TheHitch(Composed):

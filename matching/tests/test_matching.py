@@ -93,7 +93,7 @@ class Matching(YardCase):
         self.assertLess(full.reserve or 0, 0)
 
     def test_what_lacks_figures_comes_last_and_says_what(self) -> None:
-        Truck.objects.filter(name="Work truck 3").update(wheelbase=None)
+        Truck.objects.filter(name="Work truck 3").update(wheelbase=None, gvwr=None)
         rows = self.found("Harrow 48 tractor with loader")
         self.assertEqual(rows[-1].line, "Work truck 3 lacks wheelbase.")
         self.assertIsNone(rows[-1].reserve)
@@ -139,9 +139,10 @@ class MatchPage(YardCase):
         self.assertContains(answer, "Select a valid choice", status_code=422)
 
     def test_a_machine_that_lacks_figures_says_so_in_every_row(self) -> None:
+        Machine.objects.filter(name="Wren 9 mini dumper").update(reach_front=None)
         dumper = Machine.objects.get(name="Wren 9 mini dumper")
         page = self.client.get("/match/", {"load_1": f"machine-{dumper.pk}"})
-        self.assertContains(page, "Wren 9 mini dumper lacks where it balances.")
+        self.assertContains(page, "Wren 9 mini dumper lacks reach ahead.")
         self.assertNotContains(page, ">Plan it<")
 
     def test_a_driver_compares_and_plans_nothing(self) -> None:

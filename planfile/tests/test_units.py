@@ -39,10 +39,18 @@ def document_of(plan: Plan, mass: str, length: str) -> dict[str, Any]:
                 truck,
                 "front_axle_mass rear_axle_mass front_gawr rear_gawr gvwr gcwr "
                 "max_trailer_mass payload max_tongue_mass front_tire_capacity "
-                "rear_tire_capacity front_axle_mass_tolerance rear_axle_mass_tolerance",
-                "wheelbase hitch_offset",
+                "rear_tire_capacity front_axle_mass_tolerance rear_axle_mass_tolerance "
+                "empty_mass_tolerance",
+                "wheelbase hitch_offset wheelbase_tolerance hitch_offset_tolerance",
             ),
-            "cargo": [part(c, "mass mass_tolerance", "ahead_of_rear_axle") for c in truck.cargo],
+            "estimates": list(truck.estimates),
+            "cargo": [
+                {
+                    **part(c, "mass mass_tolerance", "ahead_of_rear_axle"),
+                    "ahead_of_rear_axle_tolerance": c.ahead_tolerance_m / m,
+                }
+                for c in truck.cargo
+            ],
         },
         "hitch": {
             "type": hitch.type.value,
@@ -59,7 +67,7 @@ def document_of(plan: Plan, mass: str, length: str) -> dict[str, Any]:
                 trailer,
                 "empty_mass empty_mass_tolerance empty_tongue_mass "
                 "empty_tongue_mass_tolerance gvwr",
-                "track_width coupler_size axles_tolerance",
+                "track_width track_width_tolerance coupler_size axles_tolerance",
             ),
             "suspension": trailer.suspension.value,
             "axles": [part(a, "gawr tire_capacity", "position") for a in trailer.axles],
@@ -94,6 +102,7 @@ class UnitsOfAPlan(SimpleTestCase):
             self.assertEqual((here.code, here.item), (there.code, there.item))
             self.assertAlmostEqual(here.value, there.value, delta=1e-8 * max(abs(here.value), 1))
             self.assertEqual(here.status, there.status)
+        self.assertEqual(one.unsettled, two.unsettled)
         for mine, theirs in zip(one.windows, two.windows, strict=True):
             self.assertEqual(mine.contradiction, theirs.contradiction)
             for name in ("intervals", "sure"):

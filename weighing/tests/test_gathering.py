@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date
 from typing import Any
 
+from book.errors import IncompleteError
 from book.models import Aboard, Machine, Ticket, Trailer
 from measures import Quantity
 from mechanics.fit import What
@@ -134,7 +135,9 @@ class Gathers(GatheringCase):
 
 class Believing(GatheringCase):
     def test_nothing_known_is_said_to_be_nothing_known(self) -> None:
-        Trailer.objects.filter(pk=self.trailer.pk).update(empty_mass=None, empty_tongue_mass=None)
+        Trailer.objects.filter(pk=self.trailer.pk).update(
+            empty_mass=None, empty_tongue_mass=None, gvwr=None
+        )
         Machine.objects.filter(pk=self.kestrel.pk).update(
             built=Machine.Built.WHOLE, mass=None, balance_ahead=None
         )
@@ -147,6 +150,18 @@ class Believing(GatheringCase):
         self.assertEqual(NOT_KNOWN_KG, belief.tongue[1])
         self.assertEqual(NOT_KNOWN_KG, belief.machine[1])
         self.assertEqual(frozenset({"lever"}), belief.measured)
+
+    def test_what_is_usual_is_believed_within_its_band(self) -> None:
+        Trailer.objects.filter(pk=self.trailer.pk).update(empty_mass=None, empty_tongue_mass=None)
+        belief = believed(Subject(trailer=Trailer.objects.get(pk=self.trailer.pk)), [])
+        mass, doubt = belief.trailer
+        self.assertLess(abs(mass - 2900 * KG_PER_LB), 2 * doubt)
+        self.assertLess(doubt, NOT_KNOWN_KG)
+
+    def test_a_trailer_whose_axles_nobody_taped_says_so(self) -> None:
+        self.trailer.axles.update(position=None)
+        with self.assertRaisesMessage(IncompleteError, "its axles' places"):
+            believed(Subject(trailer=Trailer.objects.get(pk=self.trailer.pk)), [])
 
     def test_a_weighed_figure_with_its_ticket_only_says_where_to_start(self) -> None:
         """Else the ticket would be counted twice: once itself, once as the book's figure."""

@@ -21,7 +21,7 @@ from mechanics.tests.outfits import example_plan, inch, lb, loaded_plans
 from wording.limits import Telling, fault, label
 from wording.practice import practice, suggested_school
 from wording.sentences import Sentence, kept_places, sentence, summary
-from wording.statuses import status_word, verdict_word
+from wording.statuses import status_word, verdict_of
 from wording.ways_out import what_settles, worth_weighing
 
 US, METRIC = UnitSystem.US, UnitSystem.METRIC
@@ -103,11 +103,11 @@ class TooLittle(SimpleTestCase):
         self.assertEqual("under", status_word(check(low, "tongue.share_min")))
         self.assertEqual("over", status_word(check(at(low, 100), "tongue.share_max")))
         self.assertIn("The tongue carries 7.2 %, and 10 % is the least.", said(low).second)
-        self.assertEqual("under", verdict_word(evaluate(low)))
-        self.assertEqual("ok", verdict_word(evaluate(exact(example_plan()))))
-        self.assertEqual("ok as entered", verdict_word(evaluate(at(example_plan(), 147))))
+        self.assertEqual("under", verdict_of(evaluate(low)).word)
+        self.assertEqual("ok", verdict_of(evaluate(exact(example_plan()))).word)
+        self.assertEqual("ok as entered", verdict_of(evaluate(at(example_plan(), 147))).word)
         gone = at(low, 400)
-        self.assertEqual("over", verdict_word(evaluate(gone)))
+        self.assertEqual("over", verdict_of(evaluate(gone)).word)
         lifted = at(example_plan(), 216)
         self.assertIn("The tongue lifts: −7.7 %", said(lifted).second)
 

@@ -64,10 +64,11 @@ class Outfits(YardCase):
         )
 
     def test_what_the_book_lacks_is_named_and_what_was_chosen_stays(self) -> None:
+        Machine.objects.filter(name="Wren 9 mini dumper").update(reach_front=None)
         dumper = Machine.objects.get(name="Wren 9 mini dumper")
         answer = self.client.post("/hauls/new/", self.choices(load_1=f"machine-{dumper.pk}"))
         (wanted,) = answer.context["wanting"]
-        self.assertEqual((wanted.name, wanted.stops), (dumper.name, ("where it balances",)))
+        self.assertEqual((wanted.name, wanted.stops), (dumper.name, ("reach ahead",)))
         self.assertContains(answer, f'value="machine-{dumper.pk}" selected')
         self.assertFalse(Haul.objects.filter(name="New one").exists())
 

@@ -34,10 +34,31 @@ class Wanting(YardCase):
         page = self.client.post("/hauls/new/", self.choice())
         found = {one.name: one for one in page.context["wanting"]}
         self.assertEqual(set(found), {"20 ft equipment trailer", "Kestrel T6 compact loader"})
-        self.assertIn("empty tongue weight", found["20 ft equipment trailer"].stops)
+        trailer = found["20 ft equipment trailer"]
+        self.assertEqual(trailer.stops, ())
+        self.assertEqual([gap.words for gap in trailer.estimated], ["empty tongue weight"])
+        self.assertRegex(trailer.estimated[0].estimate, r"^\d+ to \d+ lb$")
+        self.assertEqual(found["Kestrel T6 compact loader"].stops, ("reach ahead",))
         self.assertIn("GVWR", [gap.words for gap in found["20 ft equipment trailer"].others])
         self.assertContains(page, "no plan can be made without it")
         self.assertFalse(Haul.objects.filter(name="Loader to the ford").exists())
+
+    def test_with_nothing_but_estimates_wanting_they_are_agreed_to(self) -> None:
+        choice = self.choice()
+        Machine.objects.filter(name="Kestrel T6 compact loader").update(reach_front="60 in")
+        page = self.client.post("/hauls/new/", choice)
+        self.assertContains(page, "some figures would be estimates")
+        self.assertContains(page, "with the estimates")
+        self.assertFalse(Haul.objects.filter(name="Loader to the ford").exists())
+        self.client.post("/hauls/new/", choice | {"estimates": "yes"})
+        haul = Haul.objects.get(name="Loader to the ford")
+        self.assertEqual(haul.document["trailer"]["estimates"], ["empty_tongue_mass"])
+        self.assertGreater(haul.document["trailer"]["empty_tongue_mass_tolerance"], 50)
+
+    def test_no_estimate_stands_in_for_what_stops_a_plan(self) -> None:
+        page = self.client.post("/hauls/new/", self.choice(estimates="yes"))
+        self.assertContains(page, "no plan can be made without it")
+        self.assertNotContains(page, "with the estimates")
 
     def test_the_way_back_keeps_what_was_chosen(self) -> None:
         page = self.client.post("/hauls/new/", self.choice())

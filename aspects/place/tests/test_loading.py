@@ -47,11 +47,12 @@ class PutOnAndTakeOff(CrewCase):
         self.assertContains(self.client.get(f"/hauls/{self.haul.pk}/"), "Nothing on the deck yet")
 
     def test_what_cannot_be_put_on_is_said_and_nothing_changes(self) -> None:
+        Machine.objects.filter(name="Wren 9 mini dumper").update(reach_rear=None)
         wren = Machine.objects.get(name="Wren 9 mini dumper")
         for key, words in (
             ("", "Choose what to put on the deck first."),
             ("machine-999999", "Choose what to put on the deck first."),
-            (f"machine-{wren.pk}", "lacks where it balances"),
+            (f"machine-{wren.pk}", "lacks reach behind"),
         ):
             with self.subTest(key=key):
                 self.assertContains(self.change("put_on", load=key), words, status_code=422)
