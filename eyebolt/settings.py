@@ -60,6 +60,7 @@ INSTALLED_APPS = [
     "planfile",
     "book",
     "hauls",
+    "walk",
     "planning",
     "matching",
     "aspects",

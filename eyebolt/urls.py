@@ -5,6 +5,7 @@ from django.urls import include, path
 urlpatterns = [
     path("", include("planning.urls")),
     path("", include("matching.urls")),
+    path("", include("walk.urls")),
     path("", include("aspects.urls")),
     path("", include("exchange.urls")),
     path("", include("yards.urls")),

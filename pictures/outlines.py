@@ -35,6 +35,10 @@ def machine_outline(
         return _loader(front, rear, height, wheelbase, carried)
     if shape == "excavator":
         return _excavator(front, rear, height, wheelbase, carried)
+    if shape == "roller":
+        return _roller(front, rear, height, wheelbase)
+    if shape == "car":
+        return _car(front, rear, height, wheelbase)
     if shape == "implement":
         return _implement(front, rear, height)
     if shape == "pallet":
@@ -197,6 +201,34 @@ def _excavator(f: float, r: float, h: float, wheelbase: float | None, carried: f
         ),
     ]
     return Outline(shapes, [])
+
+
+def _roller(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+    wb = wheelbase or 0.6 * (f + r)
+    drum = min(0.3 * h, 0.42 * wb)
+    body = [
+        (-r, 1.3 * drum),
+        (-r, 2.1 * drum),
+        (0.5 * wb, 2.4 * drum),
+        (f, 1.9 * drum),
+        (f, 1.2 * drum),
+    ]
+    roof = [(-0.2 * r, h - 0.06), (-0.2 * r, h), (0.62 * wb, h), (0.62 * wb, h - 0.06)]
+    posts = [(0.0, 2.1 * drum), (0.0, h - 0.06), (0.5 * wb, h - 0.06), (0.5 * wb, 2.4 * drum)]
+    return Outline([("mach", body), ("cab", posts), ("mach", roof)], [(0.0, drum), (wb, drum)])
+
+
+def _car(f: float, r: float, h: float, wheelbase: float | None) -> Outline:
+    wb = wheelbase or 0.6 * (f + r)
+    wheel = min(0.22 * h, 0.2 * wb)
+    body = [
+        (-r, 0.7 * wheel),
+        (-r, 0.58 * h),
+        (f, 0.5 * h),
+        (f, 0.7 * wheel),
+    ]
+    top = [(-0.6 * r, 0.58 * h), (-0.2 * r, h), (0.5 * wb, h), (0.78 * wb, 0.55 * h)]
+    return Outline([("mach", body), ("cab", top)], [(0.0, wheel), (wb, wheel)])
 
 
 def _raised(points: list[tuple[float, float]], up: float) -> list[tuple[float, float]]:

@@ -23,6 +23,7 @@ LAYERS = (
     "book",
     "hauls",
     "aspects",
+    "walk",
     "exchange",
     "planning",
     "matching",

@@ -17,6 +17,7 @@ from demo.plate import plate_photo
 from gauge.models import Gauge
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
+from walk.models import Walk
 from yards.models import Invitation, Membership, Role, User, Yard
 from yards.services.people import digest, invite, join
 
@@ -279,7 +280,10 @@ class Rights(YardCase):
             yard=self.yard, weighed_on="2026-05-04", method="gauge", added_by=driver
         )
         with_photo = attach(own, plate_photo(("TICKET",)), caption="", user=driver)
+        walk = Walk.objects.create(yard=self.yard)
         given = {
+            "walk": (walk.pk,),
+            "walk_step": (walk.pk, "truck-gvwr"),
             "weighings": ("machines", machine.pk),
             "edit_gauge": (Gauge.objects.get_or_create(yard=self.yard, name="Hitch gauge")[0].pk,),
             "gauge_set_up": (
