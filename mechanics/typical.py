@@ -63,12 +63,12 @@ LIGHT_GVWR_KG: Final = 8500 * KG_PER_LB
 """Below it pickups are of the half-ton class."""
 
 CURB_PART: Final = {
-    True: _band(0.66, 0.80),
-    False: _band(0.58, 0.77),
+    True: _band(0.63, 0.80),
+    False: _band(0.53, 0.77),
 }
 """Curb mass as a part of GVWR, of light pickups and of heavier ones."""
 
-FRONT_PART: Final = _band(0.53, 0.63)
+FRONT_PART: Final = _band(0.51, 0.63)
 """Part of an empty pickup on its front axle; diesels and long cabs lie high."""
 
 WHEELBASE: Final = {
@@ -218,7 +218,7 @@ RATING_LB_PER_FT: Final = 0.0128
 rating: 68 lb per foot of one of 3,000, 119 of one of 7,000, 209 of one of 14,000."""
 
 KIND_PART: Final = {
-    TrailerKind.UTILITY: _band(0.80, 1.25),
+    TrailerKind.UTILITY: _band(0.80, 1.40),
     TrailerKind.TILT: _band(0.80, 1.30),
     TrailerKind.FLATBED: _band(0.80, 1.25),
     TrailerKind.DUMP: _band(1.25, 2.20),
@@ -375,7 +375,7 @@ HEIGHT_PART: Final = {
 
 BROCHURE: Final = {
     MachineKind.TRACTOR: _band(1.05, 1.35),
-    MachineKind.SKID_STEER: _band(1.05, 1.25),
+    MachineKind.SKID_STEER: _band(1.02, 1.25),
     MachineKind.EXCAVATOR: _band(1.05, 1.22),
     MachineKind.ROLLER: _band(1.0, 1.20),
     MachineKind.IMPLEMENT: _band(1.0, 1.30),
@@ -394,6 +394,14 @@ HUNG_PART: Final = {
 """What hangs on a machine and is not in its brochure's mass, as a part of that: a loader with
 bucket, a backhoe, an implement."""
 
+TOOL_PART: Final = {
+    Hung.NOTHING: _band(0.0, 0.0),
+    Hung.FRONT: _band(0.05, 0.25),
+    Hung.REAR: _band(0.05, 0.30),
+    Hung.BOTH: _band(0.10, 0.50),
+}
+"""The same of machines whose arms are their own: only the tool on them."""
+
 
 def as_hauled_kg(kind: MachineKind, brochure_kg: float, hung: Hung, *, counted: bool) -> Estimate:
     """A machine as it is hauled, from its brochure; ``counted``: what hangs on it is in there.
@@ -403,6 +411,7 @@ def as_hauled_kg(kind: MachineKind, brochure_kg: float, hung: Hung, *, counted: 
     """
     if not brochure_kg > 0:
         raise InputError("mass", "a mass greater than zero")
-    more = HUNG_PART[Hung.NOTHING if counted else hung]
+    parts = TOOL_PART if kind is MachineKind.SKID_STEER else HUNG_PART
+    more = parts[Hung.NOTHING if counted else hung]
     usual = BROCHURE[kind]
     return usual.plus(more).times(brochure_kg)

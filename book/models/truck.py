@@ -76,7 +76,7 @@ class Truck(Thing):
         null=True,
         blank=True,
         validators=[MinValueValidator(Decimal(1)), MaxValueValidator(Decimal(99))],
-        help_text="Empty: 57, give or take 3, as pickups commonly stand.",
+        help_text="Empty: 51 to 63, as pickups commonly stand.",
     )
     wheelbase = LengthField(
         null=True, help_text="Tape from front wheel centre to rear wheel centre."

@@ -236,6 +236,6 @@ class TheMachine(Estimated):
     def test_its_gaps_say_what_stands_in(self) -> None:
         found = {gap.words: gap for gap in gaps(self.machine(), UnitSystem.METRIC)}
         self.assertIn("kg", found["mass as hauled"].estimate)
-        self.assertIn("mm", found["where it balances"].estimate)
-        self.assertEqual(found["where it balances"].box, "balance_ahead")
-        self.assertFalse(found["where it balances"].stops_plans)
+        self.assertIn("mm", found["where it balances, from its mark"].estimate)
+        self.assertEqual(found["where it balances, from its mark"].box, "balance_ahead")
+        self.assertFalse(found["where it balances, from its mark"].stops_plans)

@@ -131,7 +131,7 @@ class EmptyTruck(SimpleTestCase):
     def test_a_usual_share_adds_its_doubt_and_a_counted_driver_comes_out(self) -> None:
         axles = axles_from_kerb_mass(kerb_kg=2000, kerb_part=0.0, with_driver=True)
         self.assertAlmostEqual(axles.front_kg + axles.rear_kg, 2000 - STANDARD_DRIVER_KG)
-        self.assertAlmostEqual(axles.front_tolerance_kg, 100)
+        self.assertAlmostEqual(axles.front_tolerance_kg, 120)
         self.assertAlmostEqual(axles.mass_tolerance_kg or 0.0, 0.0)
 
     def test_refusals(self) -> None:
