@@ -480,7 +480,7 @@ def _machine(machine: Machine) -> Iterator[Guessed]:
 
 BOXES: Final = {
     ("truck", "empty_mass"): "payload",
-    ("truck", "front_share"): "front_axle_mass",
+    ("truck", "front_share"): "empty_from",
     ("truck", "wheelbase"): "wheelbase",
     ("truck", "hitch_offset"): "hitches",
     ("truck", "cargo"): "loads",
