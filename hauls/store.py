@@ -8,11 +8,14 @@ from django.db import transaction
 from django.utils import timezone
 
 from book.models import Configuration, Hitch, Trailer
+from book.services.things import seat_people
+from hauls.compose import truck_section
 from hauls.drafting import bare_draft, book_draft, figures_of, with_load, with_loads
 from hauls.loads import Load, link, linked_loads
 from hauls.models import Haul, HaulItem
 from hauls.steps import StaleRevision, stepping
 from hauls.units import FileUnits
+from measures import UnitSystem
 from mechanics.report import evaluate
 from planfile.draft import Draft
 from yards.models import User, Yard
@@ -175,6 +178,26 @@ def _with_other_loads(
         draft = with_load(draft, load)
         links[draft.item_ids[-1]] = load
     return draft, links
+
+
+def with_people(
+    haul: Haul, draft: Draft, count: int, *, base: int, user: User, units: UnitSystem
+) -> int:
+    """Say how many people ride in the haul's truck, where the book says nothing of it, and put them
+    into the haul; how many came in.
+
+    Raises:
+        StaleRevision: the haul has moved on; nothing is stored.
+        IncompleteError: the truck lacks figures.
+    """
+    if haul.truck is None or haul.hitch is None:
+        return 0
+    with transaction.atomic(), stepping(haul, user=user, what="who rides in the truck"):
+        seated = seat_people(haul.truck, count, units=units, user=user)
+        hitch = Hitch.objects.select_related("truck__yard").get(pk=haul.hitch.pk)
+        section = truck_section(hitch.truck, hitch, FileUnits.of_draft(draft))
+        _store(haul, draft.with_outfit(truck=section), base=base, user=user)
+    return seated
 
 
 def put_on(haul: Haul, draft: Draft, load: Load, *, base: int, user: User) -> str:

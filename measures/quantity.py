@@ -103,6 +103,11 @@ class Quantity:
         number, unit = stored.split(" ")
         return cls(Decimal(number), unit)
 
+    @classmethod
+    def nearest(cls, si: float, unit: str) -> Quantity:
+        """A worked-out figure to the nearest whole number of a unit."""
+        return cls(Decimal(round(Fraction(si) / _TABLE_OF[unit][unit])), unit)
+
     @property
     def si(self) -> Fraction:
         """Kilograms, metres, cubic metres or kilograms per cubic metre, exact."""

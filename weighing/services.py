@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from decimal import Decimal
 from typing import Any, Final, cast
 
 from django.db import transaction
@@ -15,7 +14,6 @@ from book.models import Aboard, Configuration, Known, Machine, Thing, Ticket, Tr
 from book.services.photos import attach
 from measures import Quantity, UnitSystem
 from measures.writing import write_entered, write_mass, write_percent
-from mechanics.units import MassUnit
 from mechanics.weighing import Result, off_step
 from planfile.errors import PlanFileError
 from weighing.forms import WeighForm
@@ -60,7 +58,7 @@ FAR_OFF: Final = 0.25
 
 def quantity(kg: float, unit: str) -> Quantity:
     """A worked-out mass to the whole pound or kilogram."""
-    return Quantity.parse(f"{Decimal(round(kg / MassUnit(unit).kg))} {unit}")
+    return Quantity.nearest(kg, unit)
 
 
 def unit_of(form: WeighForm, system: UnitSystem) -> str:

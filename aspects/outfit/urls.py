@@ -6,5 +6,6 @@ from aspects.outfit import views
 
 urlpatterns = [
     path("outfit/", views.outfit, name="outfit"),
+    path("aboard/", views.aboard, name="aboard"),
     path("book/", views.take_books_numbers, name="take_books_numbers"),
 ]

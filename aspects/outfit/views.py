@@ -18,7 +18,7 @@ from hauls.drafting import book_draft
 from hauls.loads import linked_loads
 from hauls.models import Haul, HaulQuerySet
 from hauls.steps import StaleRevision
-from hauls.store import save_haul, swap_outfit
+from hauls.store import save_haul, swap_outfit, with_people
 from measures import UnitSystem
 from mechanics.errors import MechanicsError
 from mechanics.report import evaluate
@@ -158,4 +158,26 @@ def take_books_numbers(request: YardRequest, pk: int) -> HttpResponse:
         messages.error(request, f"The book's figures do not fit together. {error}.")
     else:
         messages.success(request, "The haul now stands on the book's present numbers.")
+    return redirect(haul)
+
+
+@require_POST
+@planners
+def aboard(request: YardRequest, pk: int) -> HttpResponse:
+    """One or two people ride in the haul's truck, instead of the one that is counted unasked."""
+    haul = get_object_or_404(_hauls(request).with_book(), pk=pk)
+    count = 2 if request.POST.get("people") == "2" else 1
+    try:
+        with_people(
+            haul,
+            haul.draft,
+            count,
+            base=base_sent(request),
+            user=request.user,
+            units=request.user.unit_system,
+        )
+    except StaleRevision:
+        messages.error(request, "Somebody changed this haul in between. Look again, then say it.")
+    except (IncompleteError, PlanFileError, MechanicsError) as error:
+        messages.error(request, f"The truck's figures do not fit together. {error}.")
     return redirect(haul)

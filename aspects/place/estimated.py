@@ -26,6 +26,8 @@ class Line:
     why: str
     instead: str
     address: str
+    seats: str = ""
+    """Where one tap says who rides in the truck; empty for any other figure."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -54,6 +56,9 @@ def estimated(haul: Haul, plan: Plan, unit: UnitSystem) -> Estimated | None:
             why=kept.told.why,
             instead=kept.told.instead,
             address=pages.of(kept),
+            seats=reverse("aboard", args=[haul.pk])
+            if kept.name == "cargo" and haul.truck_id
+            else "",
         )
         for kept in kept_estimates(plan)
     ]

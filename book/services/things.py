@@ -8,6 +8,7 @@ from django.db import transaction
 from django.db.models import F
 from django.forms import ModelForm
 
+from book.estimates import driver
 from book.forms import link_parts
 from book.history import keep, note, recorded
 from book.models import (
@@ -15,6 +16,7 @@ from book.models import (
     Gear,
     Hitch,
     HitchPart,
+    Known,
     Machine,
     MachinePoint,
     Thing,
@@ -24,6 +26,7 @@ from book.models import (
 )
 from book.ties import usual_anchors, usual_points
 from book.yardfile import dump_thing, load_thing
+from measures import Quantity, UnitSystem
 from yards.models import User, Yard
 
 
@@ -211,6 +214,30 @@ def put_usual_places(thing: Thing, *, version: str | None, user: User) -> int:
             row.save()
         keep(thing)
     return len(rows)
+
+
+def seat_people(truck: Truck, count: int, *, units: UnitSystem, user: User) -> int:
+    """Let so many people ride in a truck of which the book says nothing of who does; how many came
+    in. Their mass is the usual one with the whole of its band, their place that of front seats.
+    """
+    with recorded(yard=truck.yard, user=user, why="who rides in it"):
+        now = Truck.objects.prefetch_related("loads").get(pk=truck.pk)
+        found = driver(now)
+        if found is None:
+            return 0
+        mass, place = found
+        mass_unit, length_unit = units.mass_unit, units.length_unit
+        for name in ("Driver", "Passenger")[:count]:
+            now.loads.create(
+                name=name,
+                mass=Quantity.nearest(mass.si, mass_unit),
+                known=Known.GUESS,
+                mass_tolerance=Quantity.nearest(mass.tolerance, mass_unit),
+                ahead_of_rear_axle=Quantity.nearest(place.si, length_unit),
+            )
+        Truck.objects.filter(pk=now.pk).update(version=F("version") + 1)
+        keep(now)
+    return count
 
 
 def is_set_up(yard: Yard) -> bool:

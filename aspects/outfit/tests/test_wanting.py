@@ -102,3 +102,50 @@ class EmptyYard(TestCase):
         for words in ("add a truck with its hitch", "add a trailer", "add a machine"):
             self.assertContains(page, words)
         self.assertContains(page, "/book/trailers/new/?back=/hauls/new/")
+
+
+class Aboard(YardCase):
+    def seats(self, people: str, base: int | None = None) -> Any:
+        """One tap on who rides in the truck."""
+        sent = {"people": people, "base": self.haul.revision if base is None else base}
+        return self.client.post(reverse("aboard", args=[self.haul.pk]), sent, follow=True)
+
+    def empty_cab(self) -> None:
+        """The haul planned with nobody entered."""
+        truck = self.haul.truck
+        assert truck is not None
+        truck.loads.all().delete()
+        self.client.post(
+            reverse("take_books_numbers", args=[self.haul.pk]), {"base": self.haul.revision}
+        )
+        self.haul.refresh_from_db()
+
+    def test_nobody_entered_is_one_person_and_one_tap_makes_it_two(self) -> None:
+        self.empty_cab()
+        (person,) = self.haul.document["truck"]["cargo"]
+        self.assertEqual(person["name"], "one person")
+        page = self.client.get(f"/hauls/{self.haul.pk}/")
+        self.assertContains(page, "so one person is counted")
+        self.assertContains(page, "Two people")
+        self.seats("2")
+        self.haul.refresh_from_db()
+        cargo = self.haul.document["truck"]["cargo"]
+        self.assertEqual([one["name"] for one in cargo], ["Driver", "Passenger"])
+        self.assertEqual(cargo[0]["mass"], 200)
+        self.assertEqual(cargo[0]["mass_tolerance"], 80)
+        self.assertNotIn("cargo", self.haul.document["truck"].get("estimates", []))
+        assert self.haul.truck is not None
+        self.assertEqual(self.haul.truck.loads.count(), 2)
+
+    def test_who_is_entered_already_stays(self) -> None:
+        before = self.haul.document["truck"]["cargo"]
+        self.seats("2")
+        self.haul.refresh_from_db()
+        self.assertEqual(self.haul.document["truck"]["cargo"], before)
+
+    def test_on_an_old_page_nothing_changes(self) -> None:
+        self.empty_cab()
+        page = self.seats("1", base=0)
+        self.assertContains(page, "changed this haul in between")
+        assert self.haul.truck is not None
+        self.assertEqual(self.haul.truck.loads.count(), 0)
