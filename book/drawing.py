@@ -218,7 +218,7 @@ def machine_sketch(machine: Machine, built: Built, units: UnitSystem) -> Sketch:
             Note(
                 x=min(max(scale.x(-body.ahead_m), 60), WIDTH - 60),
                 y=15,
-                text=write_mass(body.mass_kg, units),
+                text=_about(write_mass(body.mass_kg, units), "mass" in built.estimated),
             ),
         ),
         balance=(scale.x(-body.ahead_m), scale.y(up)),
@@ -227,6 +227,11 @@ def machine_sketch(machine: Machine, built: Built, units: UnitSystem) -> Sketch:
         f"balances {length(body.ahead_m)} {'ahead of' if body.ahead_m >= 0 else 'behind'} it",
         height=total,
     )
+
+
+def _about(figure: str, estimated: bool) -> str:
+    """A figure of the drawing, marked where nobody measured it."""
+    return f"about {figure}" if estimated else figure
 
 
 def _feet(machine: Machine) -> str:
@@ -265,11 +270,18 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
             Shape(data=path([(scale.x(x), scale.y(y)) for x, y in sides]), style="sideboard")
         )
     notes = [
-        Note(x=scale.x(0.0), y=scale.y(ball_up) - 14, text=write_mass(empties.tongue_kg, units)),
+        Note(
+            x=scale.x(0.0),
+            y=scale.y(ball_up) - 14,
+            text=_about(write_mass(empties.tongue_kg, units), not empties.entered),
+            anchor="start" if scale.x(0.0) < 60 and not empties.entered else "middle",
+        ),
         Note(
             x=scale.x(sum(axles) / len(axles)),
             y=scale.y(up) - 10,
-            text=write_mass(empties.mass_kg - empties.tongue_kg, units),
+            text=_about(
+                write_mass(empties.mass_kg - empties.tongue_kg, units), not empties.entered
+            ),
         ),
     ]
     for addition in trailer.additions.all():
@@ -334,6 +346,8 @@ def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
             side = "behind" if place > 0 else "ahead"
             spans.append((base, at, f"{hitch.name} {shown(place)} {side}"))
     dimensions, total = _dimensions(scale, spans)
+    front, rear = write_mass(axles.front_kg, units), write_mass(axles.rear_kg, units)
+    guessed = estimates.truck_source(truck) != Truck.EmptyFrom.AXLES
     return Sketch(
         shapes=tuple(
             Shape(data=path([(scale.x(base - a), scale.y(u)) for a, u in points]), style=style)
@@ -342,8 +356,8 @@ def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
         circles=tuple(circles),
         dimensions=dimensions,
         notes=(
-            Note(x=scale.x(0.0), y=scale.y(1.9) - 8, text=write_mass(axles.front_kg, units)),
-            Note(x=scale.x(base), y=scale.y(1.9) - 8, text=write_mass(axles.rear_kg, units)),
+            Note(x=scale.x(0.0), y=scale.y(1.9) - 8, text=_about(front, guessed)),
+            Note(x=scale.x(base), y=scale.y(1.9) - 8, text=_about(rear, guessed)),
         ),
         balance=None,
         mark_x=None,

@@ -15,6 +15,7 @@ from typing import Final
 from book.models import Hitch, Known, Machine, Thing, Trailer, Truck
 from measures import Quantity, UnitSystem
 from mechanics import typical
+from mechanics.attitude import rates_from_arches
 from mechanics.errors import InputError
 from mechanics.typical import Estimate, Hung, MachineKind, TrailerKind
 from wording.estimates import TOLD, Told, band
@@ -155,6 +156,28 @@ FRONT_SHARE: Final = Guessed(
     measure=Measure.PART,
     estimate=typical.FRONT_PART,
 )
+
+
+def rear_rate(truck: Truck) -> tuple[Estimate | None, bool]:
+    """Spring rate of the rear axle in kg/m, and whether it was measured at the arches; by the
+    truck's rating where it was not."""
+    base = wheelbase(truck)
+    readings = (truck.arch_rear, truck.arch_rear_loaded, truck.arch_load_mass)
+    if base is not None and None not in readings:
+        _, rate = rates_from_arches(
+            mass_kg=float(truck.arch_load_mass.si),
+            ahead_of_rear_axle_m=0.0
+            if truck.arch_load_ahead is None
+            else float(truck.arch_load_ahead.si),
+            wheelbase_m=base.si,
+            front_drop_m=0.0,
+            rear_drop_m=float(truck.arch_rear.si - truck.arch_rear_loaded.si),
+        )
+        if rate is not None:
+            return Estimate(least=rate, most=rate), True
+    if truck.gvwr is None:
+        return None, False
+    return typical.rear_rate_kg_per_m(float(truck.gvwr.si)), False
 
 
 def truck_source(truck: Truck) -> str:

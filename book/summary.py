@@ -8,6 +8,7 @@ from typing import Any, Final
 
 from book.chain import Chain, assemble
 from book.errors import IncompleteError
+from book.estimates import truck_source, whole_mass
 from book.figures import (
     built_machine,
     bulk_body,
@@ -142,7 +143,8 @@ def _truck(truck: Truck, told: Told) -> Iterator[Derived]:
             Truck.EmptyFrom.KERB: "curb mass"
             + (", less a driver of 75 kg" if truck.kerb_with_driver else ""),
             Truck.EmptyFrom.STICKER: "GVWR less payload",
-        }[Truck.EmptyFrom(truck.empty_from)]
+            "": "estimated: a usual part of the GVWR",
+        }[truck_source(truck)]
         yield Derived(
             name="Empty truck",
             figure=mass(empty_kg),
@@ -218,6 +220,11 @@ def _trailer(trailer: Trailer, told: Told) -> Iterator[Derived]:
             f"{write_length(lever, units)}",
         )
     if empties.added:
+        before = (
+            "estimated"
+            if trailer.empty_mass is None
+            else f"weighed {write_given(trailer.empty_mass, units)}"
+        )
         terms = "; ".join(
             f"{a.name} {mass(a.mass_kg)}, tongue {signed_mass(a.tongue_kg, units)}"
             for a in empties.added
@@ -225,7 +232,14 @@ def _trailer(trailer: Trailer, told: Told) -> Iterator[Derived]:
         yield Derived(
             name="Empty as hauled",
             figure=f"{mass(empties.mass_kg)}, tongue {mass(empties.tongue_kg)}",
-            arithmetic=f"weighed {write_given(trailer.empty_mass, units)}; {terms}",
+            arithmetic=f"{before}; {terms}",
+        )
+    if not empties.entered:
+        yield Derived(
+            name="Empty, as estimated",
+            figure=_with(empties.mass_kg, empties.mass_tolerance_kg, units),
+            arithmetic=f"tongue {_with(empties.tongue_kg, empties.tongue_tolerance_kg, units)}; "
+            "see the gaps for what would say it",
         )
     yield Derived(
         name="Empty tongue share",
@@ -298,7 +312,8 @@ def _machine(machine: Machine, told: Told) -> Iterator[Derived]:
         yield Derived(
             name="Balances",
             figure=f"{_ahead(body.ahead_m, units)} of the {machine.mark_name}",
-            arithmetic=f"give or take {write_inches(body.ahead_tolerance_m, units)}",
+            arithmetic=("estimated, " if "cg.ahead" in built.estimated else "")
+            + f"give or take {write_inches(body.ahead_tolerance_m, units)}",
         )
     yield Derived(name="Length", figure=write_length(outline.front_m + outline.rear_m, units))
 
@@ -311,7 +326,12 @@ def _how_known(machine: Machine, pieces: tuple[Any, ...], units: UnitSystem) -> 
     if machine.built == Machine.Built.AXLES:
         front, rear = machine.front_axle_mass, machine.rear_axle_mass
         return f"{write_given(front, units)} + {write_given(rear, units)}"
-    return str(Known(machine.mass_known).label).lower()
+    known = str(Known(machine.mass_known).label).lower()
+    found = whole_mass(machine)
+    if found is not None and found.guessed is not None:
+        told = write_given(machine.mass, units)
+        return f"estimated: {told} by its {known}, and what that leaves out"
+    return known
 
 
 def _ahead(metres: float, units: UnitSystem) -> str:

@@ -166,8 +166,9 @@ def _tolerance(kilograms: float, entered: Quantity | None, units: FileUnits) -> 
     return units.kg(kilograms) if entered is None else units.m(entered)
 
 
-def hitch_section(hitch: Hitch, trailer: Trailer, units: FileUnits) -> document.Hitch:
-    """The ``hitch`` object: the chain of the truck's parts and those on the trailer."""
+def hitch_section(hitch: Hitch, trailer: Trailer | None, units: FileUnits) -> document.Hitch:
+    """The ``hitch`` object: the chain of the truck's parts and those on the trailer, if it is
+    known."""
     chain = assemble(hitch, trailer)
     mass = 0.0
     if hitch.mass is not None:

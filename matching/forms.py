@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from typing import Any
+from urllib.parse import urlencode
 
 from django import forms
+from django.urls import reverse
 
 from hauls.loads import Load, load_choices, read_load
+from web.choices import Addable, offer_to_add
 from yards.models import Yard
 
 MATCHED = 3
@@ -27,6 +30,16 @@ class MatchForm(forms.Form):
                 choices=[("", "Choose a load" if n == 1 else "No more"), *groups],
                 error_messages={"required": "Choose what has to be hauled."},
             )
+        back = urlencode({"back": reverse("match")})
+        offer_to_add(
+            self.fields["load_1"],
+            Addable(
+                address=f"{reverse('add_thing', args=['machines'])}?{back}", words="add a machine"
+            ),
+            Addable(
+                address=f"{reverse('add_thing', args=['bulk'])}?{back}", words="add a bulk load"
+            ),
+        )
 
     @property
     def loads(self) -> list[Load]:

@@ -2,6 +2,10 @@
 
 from django.urls import path
 
-from matching import views
+from matching import alone_views, views
 
-urlpatterns = [path("match/", views.match, name="match")]
+urlpatterns = [
+    path("match/", views.match, name="match"),
+    path("match/trucks/<int:pk>/", alone_views.truck, name="truck_alone"),
+    path("match/trailers/<int:pk>/", alone_views.trailer, name="trailer_alone"),
+]

@@ -15,10 +15,12 @@ from mechanics.ties import Anchor, Point, Securing, SecuringSchool, Tie, TieKind
 from mechanics.trailer import Axle, Concentration, Deck, Suspension, Trailer
 from mechanics.truck import Cargo, Drive, Ride, Truck
 from mechanics.units import LengthUnit, MassUnit
+from planfile.document import Hitch as HitchDocument
 from planfile.document import PlanDocument, known, text
 from planfile.document import Rules as RulesDocument
 from planfile.document import Site as SiteDocument
 from planfile.document import Trailer as TrailerDocument
+from planfile.document import Truck as TruckDocument
 
 
 class Scale:
@@ -59,14 +61,23 @@ def to_plan(document: PlanDocument) -> Plan:
     if not trailer.empty_tongue_mass < trailer.empty_mass:
         raise InputError("trailer.empty_tongue_mass", "less than trailer.empty_mass")
     return Plan(
-        truck=_truck(document, to),
-        hitch=_hitch(document, to),
+        truck=_truck(document.truck, to),
+        hitch=_hitch(document.hitch, to),
         trailer=_trailer(document, to),
         items=tuple(_item(document, index, to) for index in range(len(document.items))),
         rules=to_rules(document.rules),
         site=to_site(document.site, to),
         securing=_securing(document, to),
     )
+
+
+def outfit_of(truck: TruckDocument, hitch: HitchDocument, to: Scale) -> tuple[Truck, Hitch]:
+    """A truck and its hitch in SI, of a plan that has no trailer yet.
+
+    Raises:
+        InputError: figures that no truck can have.
+    """
+    return _truck(truck, to), _hitch(hitch, to)
 
 
 def usual_school(mass: str) -> SecuringSchool:
@@ -101,8 +112,7 @@ def _securing(document: PlanDocument, to: Scale) -> Securing | None:
     )
 
 
-def _truck(document: PlanDocument, to: Scale) -> Truck:
-    truck = document.truck
+def _truck(truck: TruckDocument, to: Scale) -> Truck:
     return Truck(
         name=text(truck.name),
         front_axle_mass_kg=to.mass(truck.front_axle_mass),
@@ -147,8 +157,7 @@ def _truck(document: PlanDocument, to: Scale) -> Truck:
     )
 
 
-def _hitch(document: PlanDocument, to: Scale) -> Hitch:
-    hitch = document.hitch
+def _hitch(hitch: HitchDocument, to: Scale) -> Hitch:
     bars = hitch.weight_distribution
     return Hitch(
         type=HitchType(hitch.type),

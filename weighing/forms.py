@@ -7,6 +7,7 @@ from typing import Any, Final
 from django import forms
 from django.core.exceptions import ValidationError
 from django.forms import formset_factory
+from django.urls import reverse
 
 from book.fields import QuantityFormField
 from book.forms import InUnits, WeighedDay, refuse_formula
@@ -17,6 +18,7 @@ from measures import Quantity, UnitSystem
 from measures.writing import write_mass
 from mechanics.errors import InputError
 from mechanics.weighing import Result
+from web.choices import Addable, offer_to_add
 from weighing.methods import Given, Method
 from yards.models import Yard
 
@@ -134,6 +136,13 @@ class WeighForm(AtAScale, forms.Form):
             ("", "not in the book, or not said"),
             *groups,
         ]
+        offer_to_add(
+            self.fields["thing"],
+            *(
+                Addable(address=reverse("add_thing", args=[slug]), words=f"add a {KINDS[slug].one}")
+                for slug in method.of
+            ),
+        )
         earlier = Ticket.objects.filter(yard=yard).prefetch_related("thing")
         if ticket is not None:
             earlier = earlier.exclude(pk=ticket.pk)

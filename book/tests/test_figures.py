@@ -234,7 +234,7 @@ class GapsAndDoubts(Yards):
         self.assertEqual(self.words(Truck.objects.get(name="Old half-ton")), ["GCWR"])
         self.assertEqual(
             self.words(self.machine("Wren 9 mini dumper")),
-            ["where it balances", "clearances at nose, belly and tail"],
+            ["where it balances, from its mark", "clearances at nose, belly and tail"],
         )
         self.assertEqual(self.words(Trailer.objects.get(name="25 ft gooseneck")), [])
 

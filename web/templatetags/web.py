@@ -18,6 +18,7 @@ from django.utils.safestring import SafeString, mark_safe
 
 from measures import Quantity, UnitSystem
 from measures.writing import in_units_of, write_given
+from web.choices import addable
 
 register = template.Library()
 
@@ -96,7 +97,12 @@ def kept(name: str, thing: Hashable) -> SafeString:
 @register.inclusion_tag("web/_field.html")
 def field(bound: BoundField, wide: bool = False) -> dict[str, Any]:
     """A labelled box with its help, what it understood, what is wrong with it."""
-    return {"bound": bound, "wide": wide, "measured": hasattr(bound.field, "kind")}
+    return {
+        "bound": bound,
+        "wide": wide,
+        "measured": hasattr(bound.field, "kind"),
+        "adds": addable(bound.field),
+    }
 
 
 @register.inclusion_tag("web/_choice.html")
@@ -106,6 +112,7 @@ def choice(bound: BoundField) -> dict[str, Any]:
         "bound": bound,
         "choices": getattr(bound.field, "choices", ()),
         "chosen": bound.value(),
+        "adds": addable(bound.field),
     }
 
 

@@ -224,6 +224,8 @@ class Rights(YardCase):
     LOOK = {look for aspect in aspects() for look in aspect.looks} | {
         "home",
         "match",
+        "truck_alone",
+        "trailer_alone",
         "add_ticket",
         "remove_ticket",
         "book",
@@ -284,6 +286,8 @@ class Rights(YardCase):
         given = {
             "walk": (walk.pk,),
             "walk_step": (walk.pk, "truck-gvwr"),
+            "truck_alone": (truck.pk,),
+            "trailer_alone": (Trailer.objects.filter(yard=self.yard).first().pk,),
             "weighings": ("machines", machine.pk),
             "edit_gauge": (Gauge.objects.get_or_create(yard=self.yard, name="Hitch gauge")[0].pk,),
             "gauge_set_up": (

@@ -102,6 +102,20 @@ class EmptyYard(TestCase):
         for words in ("add a truck with its hitch", "add a trailer", "add a machine"):
             self.assertContains(page, words)
         self.assertContains(page, "/book/trailers/new/?back=/hauls/new/")
+        page = self.client.get("/match/")
+        self.assertContains(page, "/book/machines/new/?back=%2Fmatch%2F")
+        self.assertContains(page, "add a bulk load")
+        page = self.client.get("/weigh/gauge/")
+        self.assertContains(page, "Nothing to choose from yet")
+        self.assertContains(page, "/book/trailers/new/")
+
+    def test_a_list_with_something_in_it_offers_nothing(self) -> None:
+        user = User.objects.create_user("second", password="second-day-1")
+        yard = Yard.objects.create(name="Second day")
+        Membership.objects.create(yard=yard, user=user, role=Role.OWNER)
+        Machine.objects.create(yard=yard, name="Digger")
+        self.client.force_login(user)
+        self.assertNotContains(self.client.get("/match/"), "Nothing to choose from yet")
 
 
 class Aboard(YardCase):
