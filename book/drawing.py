@@ -12,7 +12,8 @@ from dataclasses import dataclass
 from book import estimates
 from book.figures import Built, Empties, si, truck_wheelbase
 from book.models import Machine, Trailer, Truck
-from measures import UnitSystem, write_length, write_mass
+from measures import Quantity, UnitSystem, write_length, write_mass
+from measures.writing import write_entered
 from mechanics.kerb import EmptyAxles
 from pictures.outfit import HUB
 from pictures.outlines import machine_outline, pickup_outline
@@ -56,13 +57,20 @@ class Circle:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Dimension:
-    """A dimension line with its text; ``x`` of the text keeps it inside the drawing."""
+    """A dimension line with its text; ``x`` of the text keeps it inside the drawing.
+
+    ``box`` is the box of the book that it stands for, ``entered`` what is in that; empty where
+    it stands for none. One that is ``asked`` nobody has taped yet.
+    """
 
     start: float
     end: float
     y: float
     text_x: float
     text: str
+    box: str = ""
+    entered: str = ""
+    asked: bool = False
 
     @property
     def ends(self) -> str:
@@ -133,6 +141,29 @@ def _heights(data: str) -> list[str]:
     return [point.split(" ")[1] for point in data.strip("MZ").split("L")]
 
 
+@dataclass(frozen=True, slots=True)
+class Span:
+    """A length of a drawing in metres, its words, and the box it stands for."""
+
+    start_m: float
+    end_m: float
+    words: str
+    box: str = ""
+    entered: str = ""
+    asked: bool = False
+
+
+def _span(
+    start_m: float, end_m: float, words: str, box: str, entered: Quantity | None, system: UnitSystem
+) -> Span:
+    """A length that a box holds, its figure in place of ``{}``; where the box is empty the drawing
+    asks for it."""
+    if entered is None:
+        return Span(start_m, end_m, words.format("?"), box, "", True)
+    shown = write_length(abs(end_m - start_m), system, step=2)
+    return Span(start_m, end_m, words.format(shown), box, write_entered(entered))
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class _Scale:
     """Metres behind the thing's origin to the drawing: x grows rearward, y downward."""
@@ -156,14 +187,13 @@ def _scale(left_m: float, right_m: float, top_m: float) -> _Scale:
     return _Scale(left_m=left_m - spare / 2, per_m=per_m)
 
 
-def _dimensions(
-    scale: _Scale, spans: Sequence[tuple[float, float, str]]
-) -> tuple[tuple[Dimension, ...], float]:
+def _dimensions(scale: _Scale, spans: Sequence[Span]) -> tuple[tuple[Dimension, ...], float]:
     """Lines under the ground, each on the first row where it meets no other; total height."""
     rows: list[list[tuple[float, float]]] = []
     lines = []
-    for one, two, words in spans:
-        start, end = sorted((scale.x(one), scale.x(two)))
+    for span in spans:
+        words = span.words
+        start, end = sorted((scale.x(span.start_m), scale.x(span.end_m)))
         half = len(words) * LETTER / 2 + 5
         middle = (start + end) / 2
         if end - start < 2 * half + 8:
@@ -179,7 +209,18 @@ def _dimensions(
             rows.append([])
         rows[row].append(taken)
         y = FIRST_DIMENSION + row * NEXT_DIMENSION
-        lines.append(Dimension(start=start, end=end, y=y, text_x=middle, text=words))
+        lines.append(
+            Dimension(
+                start=start,
+                end=end,
+                y=y,
+                text_x=middle,
+                text=words,
+                box=span.box,
+                entered=span.entered,
+                asked=span.asked,
+            )
+        )
     return tuple(lines), FIRST_DIMENSION + max(len(rows), 1) * NEXT_DIMENSION - 6
 
 
@@ -195,13 +236,28 @@ def machine_sketch(machine: Machine, built: Built, units: UnitSystem) -> Sketch:
     def length(metres: float) -> str:
         return write_length(abs(metres), units, step=2)
 
-    spans = [(-front, 0.0, f"{length(front)} ahead"), (0.0, rear, f"{length(rear)} behind")]
-    if abs(body.ahead_m) > 0.02 and "cg.ahead" not in built.estimated:
-        spans.append((-body.ahead_m, 0.0, f"balance {length(body.ahead_m)}"))
+    spans = [
+        Span(-front, 0.0, f"{length(front)} ahead", *_own(machine, "reach_front", front)),
+        Span(0.0, rear, f"{length(rear)} behind", *_own(machine, "reach_rear", rear)),
+    ]
+    if "cg.ahead" in built.estimated:
+        spans.append(Span(-body.ahead_m, 0.0, "balance ?", "balance_ahead", "", True))
+    elif abs(body.ahead_m) > 0.02:
+        own = _own(machine, "balance_ahead", body.ahead_m) if built.entered else ("", "")
+        spans.append(Span(-body.ahead_m, 0.0, f"balance {length(body.ahead_m)}", *own))
     if wheelbase is not None:
         first = outline.wheels[0][0] if outline.wheels else -wheelbase / 2
-        spans.append((-first, -first - wheelbase, f"{_feet(machine)} {length(wheelbase)}"))
-    spans.append((-front, rear, f"{length(front + rear)} over all"))
+        spans.append(
+            _span(
+                -first,
+                -first - wheelbase,
+                f"{_feet(machine)} {{}}",
+                "wheelbase",
+                machine.wheelbase,
+                units,
+            )
+        )
+    spans.append(Span(-front, rear, f"{length(front + rear)} over all"))
     dimensions, total = _dimensions(scale, spans)
     up = body.height_m if body.height_m and body.height_m < height else 0.35 * height
     return Sketch(
@@ -227,6 +283,15 @@ def machine_sketch(machine: Machine, built: Built, units: UnitSystem) -> Sketch:
         f"balances {length(body.ahead_m)} {'ahead of' if body.ahead_m >= 0 else 'behind'} it",
         height=total,
     )
+
+
+def _own(machine: Machine, field: str, drawn_m: float) -> tuple[str, str]:
+    """The machine's own box for a length, and what is in it; nothing where parts or a
+    configuration make it another."""
+    entered: Quantity | None = getattr(machine, field)
+    if entered is None or abs(si(entered) - drawn_m) > 1e-6:
+        return "", ""
+    return field, write_entered(entered)
 
 
 def _about(figure: str, estimated: bool) -> str:
@@ -288,16 +353,25 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
         at = si(addition.behind_coupler)
         box = [(at - 0.06, up), (at + 0.06, up), (at + 0.06, up + 0.22), (at - 0.06, up + 0.22)]
         shapes.append(Shape(data=path([(scale.x(x), scale.y(y)) for x, y in box]), style="added"))
-    spans = [(start, start + length, f"deck {shown(length)}")]
-    if trailer.deck_start is not None:
-        side = "to deck" if start >= 0 else "over truck"
-        spans.insert(0, (0.0, start, f"{shown(start)} {side}"))
-    if trailer.axles_at is not None and any(a.position is None for a in trailer.axles.all()):
-        middle = si(trailer.axles_at)
-        spans.append((0.0, middle, f"axles {shown(middle)}"))
+    side = "{} over truck" if start < 0 else "{} to deck"
+    spans = [
+        _span(0.0, start, side, "deck_start", trailer.deck_start, units),
+        _span(start, start + length, "deck {}", "deck_length", trailer.deck_length, units),
+    ]
+    rows = list(trailer.axles.all())
+    if any(axle.position is None for axle in rows):
+        middle = sum(axles) / len(axles)
+        spans.append(_span(0.0, middle, "axles {}", "axles_at", trailer.axles_at, units))
     spans += [
-        (0.0, x, f"axle {n} {shown(x)}" if len(axles) > 1 else f"axle {shown(x)}")
-        for n, (x, axle) in enumerate(zip(axles, trailer.axles.all(), strict=True), 1)
+        _span(
+            0.0,
+            x,
+            f"axle {n} {{}}" if len(axles) > 1 else "axle {}",
+            f"axle-{n}",
+            axle.position,
+            units,
+        )
+        for n, (x, axle) in enumerate(zip(axles, rows, strict=True), 1)
         if axle.position is not None
     ]
     dimensions, total = _dimensions(scale, spans)
@@ -335,16 +409,20 @@ def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
         Circle(x=scale.x(x), y=scale.y(0.4), radius=0.4 * scale.per_m, style="tyre")
         for x in (0.0, base)
     ]
-    spans = [(0.0, base, f"wheelbase {shown(base)}")] if truck.wheelbase is not None else []
+    spans = [_span(0.0, base, "wheelbase {}", "wheelbase", truck.wheelbase, units)]
     for hitch, place in hitches:
         at = base + place
         over = hitch.type in ("gooseneck", "fifth_wheel")
         circles.append(
             Circle(x=scale.x(at), y=scale.y(1.2 if over else 0.5), radius=5, style="ball")
         )
-        if abs(place) > 0.02 and hitch.offset is not None:
+        box = f"hitch-{hitch.pk}"
+        if hitch.offset is None:
+            spans.append(Span(base, at, f"{hitch.name} ?", box, "", True))
+        elif abs(place) > 0.02:
             side = "behind" if place > 0 else "ahead"
-            spans.append((base, at, f"{hitch.name} {shown(place)} {side}"))
+            words = f"{hitch.name} {shown(place)} {side}"
+            spans.append(Span(base, at, words, box, write_entered(hitch.offset)))
     dimensions, total = _dimensions(scale, spans)
     front, rear = write_mass(axles.front_kg, units), write_mass(axles.rear_kg, units)
     guessed = estimates.truck_source(truck) != Truck.EmptyFrom.AXLES

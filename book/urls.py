@@ -38,6 +38,7 @@ urlpatterns = [
     ),
     path("<slug:slug>/new/", views.edit, name="add_thing"),
     path("<slug:slug>/<int:pk>/", views.edit, name="edit_thing"),
+    path("<slug:slug>/<int:pk>/measure/", views.measure, name="measure"),
     path("<slug:slug>/<int:pk>/history/", views.history, name="history"),
     path("<slug:slug>/<int:pk>/copy/", views.copy, name="copy_thing"),
     path("gear/<int:pk>/retire/", views.retire, name="retire_gear"),

@@ -8,9 +8,10 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from django.contrib import messages
-from django.core.exceptions import PermissionDenied
+from django.core.exceptions import PermissionDenied, ValidationError
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
+from django.utils.html import escape
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 from reversion.models import Revision
@@ -23,6 +24,7 @@ from book.models import Gear, Thing, Truck
 from book.page import Aside, Sheet, beside, sheets
 from book.plan_view import plan_view
 from book.row_forms import points_know_parts
+from book.services.measuring import box_of, put_measure
 from book.services.things import (
     StaleThing,
     copy_thing,
@@ -179,6 +181,53 @@ def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse
         page = replace(page, version=version, why=data.get("why", ""))
     status = 409 if behind else 422 if data is not None else 200
     return show(request, "book/edit.html", page, place="book", status=status)
+
+
+@dataclass(frozen=True, kw_only=True)
+class Measured:
+    """What a thing comes to once one of its measures was typed on the drawing."""
+
+    kind: Kind
+    thing: Thing
+    aside: Aside
+    may_change: bool = True
+
+
+@require_POST
+@planners
+def measure(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """One measure typed on a thing's drawing: the drawing anew, or in words what is wrong."""
+    kind = kind_of(slug)
+    thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
+    units = request.user.unit_system
+    try:
+        box = box_of(thing, str(request.POST.get("box", "")))
+        put_measure(
+            thing,
+            box,
+            str(request.POST.get("typed", ""))[:LONGEST_TYPED],
+            form=kind.form,
+            version=str(request.POST.get("version", "")),
+            units=units,
+            user=request.user,
+        )
+    except LookupError:
+        return HttpResponse("That length is not in the book any more.", status=404)
+    except ValidationError as error:
+        return HttpResponse(escape(" ".join(error.messages)), status=422)
+    except StaleThing:
+        words = f"Somebody saved this {kind.one} in between. Look at the page again, then type it."
+        return HttpResponse(words, status=409)
+    now = get_object_or_404(things_of(kind, request.yard), pk=pk)
+    page = Measured(kind=kind, thing=now, aside=beside(now, request))
+    answer = show(request, "book/_comes.html", page)
+    answer["Eyebolt-Version"] = str(now.version)
+    answer["Eyebolt-Entered"] = box_of(now, str(request.POST.get("box", ""))).entered
+    return answer
+
+
+LONGEST_TYPED = 200
+"""Characters of a measure that are read."""
 
 
 def _back(request: YardRequest) -> str:

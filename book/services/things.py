@@ -34,7 +34,7 @@ class StaleThing(Exception):
     """Somebody saved the thing in between; nothing was stored."""
 
 
-def _claim(thing: Thing, version: str | None) -> None:
+def claim(thing: Thing, version: str | None) -> None:
     """Take the next version of a stored thing, if it still is at the one given.
 
     Raises:
@@ -58,7 +58,7 @@ def save_thing(
     thing: Thing = form.instance
     with recorded(yard=thing.yard, user=user, why=why):
         if thing.pk is not None:
-            _claim(thing, version)
+            claim(thing, version)
         form.save()
         linked = list(form.cleaned_data.get("parts_on", []))
         for formset in formsets:
@@ -84,7 +84,7 @@ def save_hitch(
     hitch: Hitch = form.instance
     truck: Truck = hitch.truck
     with recorded(yard=truck.yard, user=user, why=why):
-        _claim(truck, version)
+        claim(truck, version)
         form.save()
         link_parts(hitch, [*form.cleaned_data["parts_on"], *save_new_parts(new_parts, truck.name)])
         keep(truck)
@@ -119,7 +119,7 @@ def save_configuration(
     configuration: Configuration = form.instance
     machine: Machine = configuration.machine
     with recorded(yard=machine.yard, user=user, why=why):
-        _claim(machine, version)
+        claim(machine, version)
         form.save()
         keep(machine)
     return configuration
@@ -134,7 +134,7 @@ def remove_inner(inner: Hitch | Configuration, *, version: str | None, user: Use
     owner: Thing = inner.truck if isinstance(inner, Hitch) else inner.machine
     words = "taken off" if isinstance(inner, Hitch) else "removed"
     with recorded(yard=owner.yard, user=user, why=f"{inner.name} {words}"):
-        _claim(owner, version)
+        claim(owner, version)
         inner.delete()
         keep(owner)
 
@@ -158,7 +158,7 @@ def remove_thing(thing: Thing, *, version: str | None, user: User) -> None:
     """
     photos = [photo.file for photo in thing.photos.all()]
     with transaction.atomic():
-        _claim(thing, version)
+        claim(thing, version)
         note(yard=thing.yard, user=user, why=f"{thing.name} removed from the book")
         thing.delete()
     for file in photos:
@@ -172,7 +172,7 @@ def retire_one(gear: Gear, reason: str, *, version: str | None, user: User) -> G
         StaleThing: it has moved on since the page was drawn; nothing is stored.
     """
     with recorded(yard=gear.yard, user=user, why=f"One of {gear.name} retired"):
-        _claim(gear, version)
+        claim(gear, version)
         if gear.count == 1:
             gear.retired = reason
             gear.save()
@@ -209,7 +209,7 @@ def put_usual_places(thing: Thing, *, version: str | None, user: User) -> int:
     if not rows or places_of(thing):
         return 0
     with recorded(yard=thing.yard, user=user, why="Usual places to tie to, as guesses"):
-        _claim(thing, version)
+        claim(thing, version)
         for row in rows:
             row.save()
         keep(thing)

@@ -303,6 +303,7 @@ class Rights(YardCase):
             "edit_thing": ("machines", machine.pk),
             "history": ("machines", machine.pk),
             "copy_thing": ("machines", machine.pk),
+            "measure": ("machines", machine.pk),
             "retire_gear": (Gear.objects.filter(yard=self.yard).first().pk,),
             "usual_places": ("machines", machine.pk),
             "add_photo": ("machines", machine.pk),
