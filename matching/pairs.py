@@ -13,6 +13,7 @@ from hauls.climbs import Climb, climb_of
 from hauls.drafting import bare_draft, turned_to_aim, with_loads
 from hauls.loads import Load
 from hauls.pairs import pairs_of
+from matching.by_mass import ByMass, by_mass
 from measures import UnitSystem
 from measures.marks import write_width
 from measures.writing import write_percent
@@ -92,12 +93,16 @@ def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSyst
     try:
         draft, best = _best(hitch, trailer, loads, unit)
     except IncompleteError as error:
+        found = by_mass(hitch, trailer, loads, unit)
+        if found is None:
+            found = ByMass(status=Status.UNKNOWN, word=STATUS_WORDS[Status.UNKNOWN], line="")
         return Match(
             hitch=hitch,
             trailer=trailer,
-            status=Status.UNKNOWN.value,
-            word=STATUS_WORDS[Status.UNKNOWN],
-            line=f"{error}.",
+            status=found.status.value,
+            word=found.word,
+            likely=True,
+            line=f"{found.line} {error}.".strip(),
         )
     names = names_of(best.plan)
     single = best.windows[0] if len(best.windows) == 1 else None

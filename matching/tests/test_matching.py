@@ -9,8 +9,9 @@ from book.models import Bulk, Hitch, Machine, Trailer, Truck
 from hauls.loads import Load
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
+from matching.by_mass import by_mass
 from matching.pairs import Order, matches
-from measures import UnitSystem
+from measures import Quantity, UnitSystem
 from mechanics.checks import Status
 from yards.models import User
 
@@ -114,6 +115,56 @@ class Matching(YardCase):
         self.assertContains(answer, "25 ft gooseneck is coupled over the bed, and Work truck 3")
 
 
+class ByMass(YardCase):
+    """GVWR, tow rating and payload never wait for a balance point or a length."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.digger = Machine.objects.create(
+            yard=self.yard, name="Borrowed digger", mass=Quantity.parse("16000 lb")
+        )
+
+    def word(self, truck: str, trailer: str) -> tuple[str, str]:
+        """What is said of a pair."""
+        hitch = Hitch.objects.select_related("truck__yard").filter(truck__name=truck)[0]
+        found = by_mass(
+            hitch,
+            Trailer.objects.select_related("yard").get(name=trailer),
+            [Load(machine=Machine.objects.get(pk=self.digger.pk))],
+            UnitSystem.US,
+        )
+        assert found is not None
+        return found.word, found.line
+
+    def test_too_heavy_is_over_whatever_its_length(self) -> None:
+        word, line = self.word("Work truck 3", "20 ft equipment trailer")
+        self.assertEqual(word, "over by mass")
+        self.assertIn("is passed by", line)
+
+    def test_light_enough_is_likely_ok_and_no_more(self) -> None:
+        Machine.objects.update(mass="1500 lb")
+        word, _ = self.word("Work truck 3", "20 ft equipment trailer")
+        self.assertEqual(word, "likely ok by mass")
+
+    def test_what_a_guess_may_pass_cannot_be_said(self) -> None:
+        Machine.objects.update(mass="6500 lb")
+        word, line = self.word("Work truck 3", "20 ft equipment trailer")
+        self.assertEqual(word, "cannot say")
+        self.assertIn("it may pass", line)
+
+    def test_a_rating_that_is_wanting_is_named(self) -> None:
+        Machine.objects.update(mass="1500 lb")
+        Truck.objects.update(gcwr=None)
+        word, line = self.word("Work truck 3", "20 ft equipment trailer")
+        self.assertEqual(word, "cannot say")
+        self.assertIn("GCWR", line)
+
+    def test_without_a_mass_nothing_is_said(self) -> None:
+        Machine.objects.update(mass=None)
+        with self.assertRaises(AssertionError):
+            self.word("Work truck 3", "20 ft equipment trailer")
+
+
 class MatchPage(YardCase):
     def test_from_a_load_to_a_planned_haul(self) -> None:
         tractor = Machine.objects.get(name="Harrow 48 tractor with loader")
@@ -143,6 +194,8 @@ class MatchPage(YardCase):
         dumper = Machine.objects.get(name="Wren 9 mini dumper")
         page = self.client.get("/match/", {"load_1": f"machine-{dumper.pk}"})
         self.assertContains(page, "Wren 9 mini dumper lacks reach ahead.")
+        self.assertContains(page, "likely ok by mass")
+        self.assertContains(page, "By mass alone it holds plate, tow rating")
         self.assertNotContains(page, ">Plan it<")
 
     def test_a_driver_compares_and_plans_nothing(self) -> None:
