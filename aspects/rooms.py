@@ -13,6 +13,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 
 from aspects.registry import aspects
+from hauls.estimates import estimates_title, kept_estimates
 from hauls.models import Haul
 from mechanics.plan import Plan
 from pictures.outfit import WIDTH
@@ -56,6 +57,8 @@ class Head:
     may_save: bool
     views: list[ViewLink]
     menu: list[ViewLink]
+    estimates: str = ""
+    """How many of its figures nobody measured, in words; the planner lists them."""
 
     @property
     def planner_here(self) -> bool:
@@ -84,6 +87,7 @@ def head_of(haul: Haul, view: str, *, may_save: bool) -> Head:
         may_save=may_save,
         views=found[False],
         menu=found[True],
+        estimates="" if view == "place" else estimates_title(len(kept_estimates(draft.plan))),
     )
 
 

@@ -501,6 +501,10 @@ def _machine(machine: Machine) -> Iterator[Guessed]:
     yield from _guessed([whole_mass(machine), balance(machine)])
 
 
+USUAL: Final = ("front_share", "cargo", "track_width")
+"""Estimates that nobody has to agree to before planning: how a truck stands on its axles, that one
+person drives, and a width that matters only off the middle. They are said all the same."""
+
 BOXES: Final = {
     ("truck", "empty_mass"): "payload",
     ("truck", "front_share"): "empty_from",

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from book.chain import FITS
-from book.estimates import guesses
+from book.estimates import USUAL, guesses
 from book.figures import (
     bulk_lacks,
     machine_lacks,
@@ -43,6 +43,8 @@ class Gap:
     estimate: str = ""
     """What stands in for it, as a band; ``box`` is where the figure itself goes."""
     box: str = ""
+    usual: bool = False
+    """Whether the estimate is one that nobody has to agree to before planning."""
 
     @property
     def stops_plans(self) -> bool:
@@ -60,6 +62,7 @@ def gaps(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Gap]:
             blocks=SURE,
             estimate=guess.band(units),
             box=guess.box,
+            usual=guess.name in USUAL,
         )
         for guess in guesses(thing)
     ]

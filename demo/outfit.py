@@ -529,6 +529,13 @@ HAULS: list[dict[str, Any]] = [
         "at": None,
         "site": {"surface": "gravel"},
     },
+    # nobody has weighed its axles: where it balances is an estimate
+    {
+        "name": "Mini dumper to the spring chamber",
+        "outfit": (1, 1, 3),
+        "loads": ["Wren 9 mini dumper"],
+        "at": None,
+    },
     # on the tail of an empty dump bed
     {
         "name": "Compact loader to clear the ford",

@@ -273,7 +273,7 @@ class Journeys(BrowserCase):
             page.get_by_role("searchbox").fill("zebra")
             expect(page.locator("#cards")).to_contain_text("No haul has")
             page.get_by_role("searchbox").fill("")
-            expect(page.locator(".card-haul")).to_have_count(16)
+            expect(page.locator(".card-haul")).to_have_count(17)
 
     def test_removing_asks_first(self) -> None:
         with self.page() as page:

@@ -39,6 +39,13 @@ def kept_estimates(plan: Plan) -> list[Kept]:
     return [*_of_the_truck(plan), *_of_the_trailer(plan), *_of_the_items(plan)]
 
 
+def estimates_title(count: int) -> str:
+    """``3 figures are estimates``; empty of none."""
+    if not count:
+        return ""
+    return "1 figure is an estimate" if count == 1 else f"{count} figures are estimates"
+
+
 def _around(value: float, off: float) -> Estimate:
     return Estimate(least=value - off, most=value + off)
 

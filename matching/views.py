@@ -35,6 +35,8 @@ class MatchPage:
     keys: Sequence[tuple[str, str]] = ()
     single: bool = False
     orders: Sequence[OrderLink] = ()
+    guessed: bool = False
+    """Whether some verdict rests on estimates."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -83,6 +85,7 @@ def match(request: YardRequest) -> HttpResponse:
                 name=", ".join(load.name for load in loads)[:NAME_LETTERS],
                 keys=[(f"load_{n}", str(load.key)) for n, load in enumerate(loads, 1)],
                 single=len(loads) == 1,
+                guessed=any(row.likely for row in rows),
                 orders=_orders(request, order),
             )
     status = 422 if form.errors or page.wrong else 200

@@ -8,11 +8,12 @@ import sys
 import tempfile
 from pathlib import Path
 
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Browser, sync_playwright
 
 from bench.server import ROOT, Server
 from demo.login import LOGIN, PASSWORD
 from e2e.browser import ARGUMENTS, CHROMIUM
+from e2e.tape import Thumb
 from e2e.walk import Hands, enter_truck, sign_up
 
 TARGET = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
@@ -22,7 +23,6 @@ GAUGED = "Orchard tractor to the Quarry Lane block"
 VIEWS = (
     ("home", "/", DESK, "light"),
     ("planner", "Orchard tractor to the Quarry Lane block", DESK, "light"),
-    ("planner-three", "Drain crew to the Long Drain", DESK, "light"),
     ("planner-cannot-say-dark", "Plough and pipe to the spring chamber", DESK, "dark"),
     ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
     ("book", "/book/", DESK, "light"),
@@ -49,6 +49,28 @@ def stand_in(server: Server) -> subprocess.Popen[bytes]:
         env=server.environment,
         stdout=subprocess.DEVNULL,
     )
+
+
+def walked(browser: Browser, server: Server) -> None:
+    """The tape walk of somebody new, where the axles are taped."""
+    context = browser.new_context(
+        viewport={"width": PHONE[0], "height": PHONE[1]}, has_touch=True, is_mobile=True
+    )
+    page = context.new_page()
+    page.goto(f"{server.address}/sign-in/")
+    page.fill("#id_username", LOGIN)
+    page.fill("#id_password", PASSWORD)
+    page.press("#id_password", "Enter")
+    page.wait_for_selector(".cards")
+    page.goto(f"{server.address}/walk/")
+    page.get_by_role("button", name="Begin at the truck").click()
+    thumb = Thumb(page)
+    while "coupler-to-axles" not in page.url:
+        thumb.step(machine=False)
+    thumb.press("16 ft 8")
+    page.evaluate("document.fonts.ready")
+    page.screenshot(path=TARGET / "tape-walk-phone.png")
+    context.close()
 
 
 def main() -> None:
@@ -91,6 +113,7 @@ def main() -> None:
             page.evaluate("document.fonts.ready")
             page.screenshot(path=TARGET / f"{name}.png")
             context.close()
+        walked(browser, server)
         context = browser.new_context(viewport={"width": DESK[0], "height": DESK[1]})
         hands = Hands(context.new_page())
         sign_up(hands, server.address)

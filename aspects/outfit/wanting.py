@@ -35,8 +35,8 @@ def wanting(
     units: UnitSystem,
     back: str,
 ) -> tuple[Wanting, ...]:
-    """What each thing of a haul lacks, in the order of the choice; those whose gaps neither stop a
-    plan nor are estimated are left out."""
+    """What each thing of a haul lacks, in the order of the choice; those are left out whose gaps
+    neither stop a plan nor are estimated otherwise than every such thing is."""
     things: list[Thing] = [hitch.truck, trailer]
     for load in loads:
         own = load.machine or load.bulk
@@ -47,7 +47,7 @@ def wanting(
         lacks = gaps(thing, units)
         stops = tuple(gap.words for gap in lacks if gap.stops_plans)
         estimated = tuple(gap for gap in lacks if gap.estimate)
-        if stops or estimated:
+        if stops or any(not gap.usual for gap in estimated):
             address = reverse("edit_thing", args=[slug_of(thing), thing.pk])
             found.append(
                 Wanting(

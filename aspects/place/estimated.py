@@ -8,7 +8,7 @@ from urllib.parse import urlencode
 from django.urls import reverse
 
 from book.estimates import box_of
-from hauls.estimates import Kept, kept_estimates
+from hauls.estimates import Kept, estimates_title, kept_estimates
 from hauls.loads import linked_loads
 from hauls.models import Haul
 from measures import UnitSystem
@@ -39,8 +39,7 @@ class Estimated:
     @property
     def title(self) -> str:
         """``3 figures are estimates``."""
-        count = len(self.lines)
-        return "1 figure is an estimate" if count == 1 else f"{count} figures are estimates"
+        return estimates_title(len(self.lines))
 
 
 def estimated(haul: Haul, plan: Plan, unit: UnitSystem) -> Estimated | None:

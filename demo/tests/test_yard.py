@@ -74,7 +74,7 @@ class DemoYard(YardCase):
         self.haul.name = "Renamed by the yard"
         self.haul.save()
         self.assertFalse(make_demo_yard())
-        self.assertEqual(Haul.objects.count(), 16)
+        self.assertEqual(Haul.objects.count(), 17)
         self.assertTrue(Haul.objects.filter(name="Renamed by the yard").exists())
 
     def test_yard_holds_what_it_should(self) -> None:

@@ -32,7 +32,7 @@ class PlanFiles(YardCase):
             answer = self.client.get(f"/hauls/{haul.pk}/plan.json")
             self.assertIn("attachment", answer["Content-Disposition"])
             self.assertEqual(self.hand_in(answer.content).status_code, 302)
-        self.assertEqual(Haul.objects.count(), 32)
+        self.assertEqual(Haul.objects.count(), 34)
 
     def test_a_moved_import_keeps_everything_else(self) -> None:
         self.hand_in(json.dumps(EXAMPLE).encode())
@@ -53,7 +53,7 @@ class PlanFiles(YardCase):
                 answer = self.hand_in(data)
                 self.assertContains(answer, words, status_code=422)
                 self.assertContains(answer, "Nothing was stored", status_code=422)
-        self.assertEqual(Haul.objects.count(), 16)
+        self.assertEqual(Haul.objects.count(), 17)
         empty = self.client.post("/hauls/import/", {})
         self.assertContains(empty, "This field is required", status_code=422)
 

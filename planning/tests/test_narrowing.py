@@ -28,16 +28,16 @@ class NarrowingTheList(AspectCase):
         self.assertEqual(Haul.objects.filter(verdict="near").count(), self.cards(verdict="near"))
         self.assertEqual(3, self.cards(load=f"machine-{plough.pk}"))
         self.assertEqual(2, self.cards(load=f"bulk-{pipe.pk}"))
-        self.assertEqual(4, self.cards(trailer=tilt.pk))
+        self.assertEqual(5, self.cards(trailer=tilt.pk))
         today = timezone.localdate()
-        self.assertEqual(16, self.cards(since=str(today - timedelta(days=1))))
+        self.assertEqual(17, self.cards(since=str(today - timedelta(days=1))))
         self.assertEqual(0, self.cards(since=str(today + timedelta(days=1))))
         self.assertEqual(1, self.cards(load=f"machine-{plough.pk}", verdict="near"))
 
     def test_boxes_that_make_no_sense_are_told_and_narrow_nothing(self) -> None:
         page = self.client.get("/", {"since": "2026-02-02", "until": "2026-01-01"})
         self.assertContains(page, "This day is before the first.")
-        self.assertEqual(16, self.cards(verdict="zebra", trailer="x", load="machine-0"))
+        self.assertEqual(17, self.cards(verdict="zebra", trailer="x", load="machine-0"))
 
     def test_nothing_left_says_what_to_do(self) -> None:
         page = self.client.get("/", {"verdict": "ok", "since": "2099-01-01"})

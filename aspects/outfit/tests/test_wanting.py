@@ -8,7 +8,7 @@ from urllib.parse import parse_qs, urlsplit
 from django.test import TestCase
 from django.urls import reverse
 
-from book.models import Hitch, Machine, Trailer
+from book.models import Hitch, Machine, Trailer, Truck
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
 from yards.models import Membership, Role, User, Yard
@@ -54,6 +54,16 @@ class Wanting(YardCase):
         haul = Haul.objects.get(name="Loader to the ford")
         self.assertEqual(haul.document["trailer"]["estimates"], ["empty_tongue_mass"])
         self.assertGreater(haul.document["trailer"]["empty_tongue_mass_tolerance"], 50)
+
+    def test_what_is_usual_of_every_truck_need_not_be_agreed_to(self) -> None:
+        choice = self.choice()
+        Trailer.objects.update(empty_tongue_mass="380 lb", gvwr="10000 lb", track_width=None)
+        Machine.objects.filter(name="Kestrel T6 compact loader").update(reach_front="60 in")
+        Truck.objects.update(empty_from="sticker", front_axle_mass=None, rear_axle_mass=None)
+        self.client.post("/hauls/new/", choice)
+        haul = Haul.objects.get(name="Loader to the ford")
+        self.assertEqual(haul.document["truck"]["estimates"], ["front_share"])
+        self.assertEqual(haul.document["trailer"]["estimates"], ["track_width"])
 
     def test_no_estimate_stands_in_for_what_stops_a_plan(self) -> None:
         page = self.client.post("/hauls/new/", self.choice(estimates="yes"))
