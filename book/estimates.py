@@ -496,9 +496,12 @@ def balance_height(machine: Machine) -> Figure | None:
 
 
 def _machine(machine: Machine) -> Iterator[Guessed]:
-    if machine.built != Machine.Built.WHOLE:
-        return
-    yield from _guessed([whole_mass(machine), balance(machine)])
+    if machine.built == Machine.Built.WHOLE:
+        yield from _guessed([whole_mass(machine), balance(machine)])
+    # of parts the height follows from theirs; what is set down by a loader needs none
+    alone = machine.built != Machine.Built.PARTS and not (machine.pk and machine.parts.all())
+    if alone and machine.shape not in (Machine.Shape.IMPLEMENT, Machine.Shape.PALLET):
+        yield from _guessed([balance_height(machine)])
 
 
 USUAL: Final = ("front_share", "cargo", "track_width")

@@ -8,7 +8,7 @@ that is wanting at once and cannot be estimated.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from book import estimates
@@ -289,6 +289,8 @@ class Built:
     """Whether mass and balance point are the entered ones, with nothing summed or estimated."""
     estimated: tuple[str, ...] = ()
     """What of it nobody measured, as a plan calls that."""
+    height_tolerance_m: float = 0.0
+    """How far the height of its balance point may be off."""
 
 
 def parts_on(machine: Machine, configuration: Configuration | None) -> list[MachinePart]:
@@ -440,8 +442,12 @@ def built_machine(
         )
     front, rear = _reach(machine, configuration, parts)
     estimated: tuple[str, ...] = ()
+    height_off = 0.0
     if not _weighed_so(configuration):
         estimated = tuple(guess.name for guess in estimates.guesses(machine))
+        high = estimates.balance_height(machine)
+        if "cg.height" in estimated and body.height_m is None and high is not None:
+            body, height_off = replace(body, height_m=high.si), high.tolerance
     height = (
         (configuration.height if configuration is not None else None)
         or machine.folded_height
@@ -460,6 +466,7 @@ def built_machine(
         and not _weighed_so(configuration)
         and not estimated,
         estimated=estimated,
+        height_tolerance_m=height_off,
     )
 
 

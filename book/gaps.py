@@ -204,7 +204,11 @@ def _machine_gaps(machine: Machine, units: UnitSystem) -> Iterator[Gap]:
         return
     if machine.wheelbase is None and machine.running != Machine.Running.SKIDS:
         yield Gap(words="wheelbase or length of track", blocks=f"{CLIMB}, frame")
-    if machine.balance_height is None and machine.built != Machine.Built.PARTS:
+    if (
+        machine.balance_height is None
+        and machine.built != Machine.Built.PARTS
+        and all(guess.name != "cg.height" for guess in guesses(machine))
+    ):
         yield Gap(words="how high it balances", blocks=CLIMB)
     hangs = (machine.nose_clearance, machine.belly_clearance, machine.tail_clearance)
     if all(one is None for one in hangs):

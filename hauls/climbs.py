@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from itertools import product
 from typing import Final
 
 from mechanics.checks import Status
@@ -13,6 +14,7 @@ from mechanics.plan import Plan
 from planfile.climbing import Place
 from planfile.draft import Draft
 from wording.loading import climb_word, usual_clearance_status
+from wording.statuses import LIKELY
 
 COARSE: Final = 60
 """Stations of a way that is only compared: its kinks and its extremes are found all the same."""
@@ -85,6 +87,45 @@ def verdict(one: Way, usual: Usual) -> Status:
     return max(found, key=lambda status: status.severity)
 
 
+def unsettled(
+    plan: Plan, index: int, status: Status, usual: Usual, *, stations: int = LISTED
+) -> bool:
+    """Whether a way that is said to be over, or not, would be said otherwise with the machine's
+    estimated figures at some end of their bands; never of a plan in which nothing is estimated."""
+    if not plan.estimated or status is Status.UNKNOWN:
+        return False
+    for corner in _corners(plan, index):
+        try:
+            said = verdict(way(corner, index, stations=stations), usual)
+        except InputError:
+            continue
+        if (said is Status.OVER) != (status is Status.OVER):
+            return True
+    return False
+
+
+def _corners(plan: Plan, index: int) -> list[Plan]:
+    """The plan with one machine as heavy or light, as far forward or back and as high or low as
+    it may balance."""
+    item = plan.items[index]
+    masses, places, heights = (
+        (value - off, value + off) if off else (value,)
+        for value, off in (
+            (item.mass_kg, item.mass_tolerance_kg),
+            (item.cg.ahead_m, item.cg.ahead_tolerance_m),
+            (item.cg.height_m or 0.0, item.cg.height_tolerance_m),
+        )
+    )
+    made = []
+    for mass, ahead, height in product(masses, places, heights):
+        if not mass > 0:
+            continue
+        cg = replace(item.cg, ahead_m=ahead, height_m=height if item.cg.height_m else None)
+        one = replace(item, mass_kg=mass, cg=cg)
+        made.append(plan.carrying((*plan.items[:index], one, *plan.items[index + 1 :])))
+    return made
+
+
 def climb_of(draft: Draft, place: Place = Place.LOADING, *, stations: int = LISTED) -> Climb:
     """How a haul's machines get on at one of its ends."""
     plan, found = draft.plan_at(place), []
@@ -99,11 +140,13 @@ def climb_of(draft: Draft, place: Place = Place.LOADING, *, stations: int = LIST
                 return Climb(status=Status.OVER, word="ramp too short")
             return Climb(status=Status.UNKNOWN, word="cannot say")
         status = verdict(one, usual)
+        open_ended = unsettled(plan, index, status, usual, stations=stations)
+        word = climb_word(one, usual)
         hold = one.finding(Subject.HOLD)
         found.append(
             Climb(
-                status=status,
-                word=climb_word(one, usual),
+                status=Status.NEAR if open_ended and status is Status.OK else status,
+                word=f"{LIKELY} {word.removeprefix(LIKELY).strip()}" if open_ended else word,
                 hold=None if hold is None else hold.value,
             )
         )

@@ -353,6 +353,7 @@ def _machine_section(
             ahead_tolerance=units.metres(body.ahead_tolerance_m),
             left=left,
             height=_height(body.height_m, units),
+            height_tolerance=units.metres(built.height_tolerance_m),
         ),
         front=units.metres(outline.front_m),
         rear=units.metres(outline.rear_m),

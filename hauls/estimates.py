@@ -105,7 +105,7 @@ def _item_bands(item: Item) -> dict[str, tuple[Measure, Estimate]]:
     return {
         "mass": (Measure.MASS, _around(item.mass_kg, item.mass_tolerance_kg)),
         "cg.ahead": (Measure.AHEAD, _around(item.cg.ahead_m, item.cg.ahead_tolerance_m)),
-        "cg.height": (Measure.LENGTH, _around(height, 0.0)),
+        "cg.height": (Measure.LENGTH, _around(height, item.cg.height_tolerance_m)),
     }
 
 

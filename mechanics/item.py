@@ -29,10 +29,13 @@ class BalancePoint:
     ahead_tolerance_m: float = 0.0
     left_m: float = 0.0
     height_m: float | None = None
+    height_tolerance_m: float = 0.0
 
     def __post_init__(self) -> None:
         if not self.ahead_tolerance_m >= 0:
             raise InputError("items.cg.ahead_tolerance", "zero or more")
+        if not self.height_tolerance_m >= 0:
+            raise InputError("items.cg.height_tolerance", "zero or more")
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

@@ -295,6 +295,7 @@ def _item(document: PlanDocument, index: int, to: Scale) -> Item:
             ahead_tolerance_m=to.length(item.cg.ahead_tolerance),
             left_m=to.length(item.cg.left),
             height_m=to.length_or_none(item.cg.height),
+            height_tolerance_m=to.length(item.cg.height_tolerance),
         ),
         front_m=to.length(item.front),
         rear_m=to.length(item.rear),

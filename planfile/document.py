@@ -238,6 +238,7 @@ class BalancePoint(Part, frozen=True, kw_only=True):
     ahead_tolerance: NotNegative = 0
     left: Finite = 0
     height: Positive | UnsetType = UNSET
+    height_tolerance: NotNegative = 0
 
 
 class Contact(Part, frozen=True, kw_only=True):

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from aspects.on_off.stations import Teller
-from hauls.climbs import Usual, verdict
+from hauls.climbs import Usual, unsettled, verdict
 from measures.writing import UnitSystem, write_excess, write_mass
 from mechanics.checks import Status
 from mechanics.loading import Path, State, Subject, Way
@@ -33,6 +33,8 @@ class Said:
     figure: str
     after: str
     second: str
+    likely: bool = False
+    """Whether it rests on where estimated figures of the machine lie in their bands."""
 
 
 def said(plan: Plan, way: Way, teller: Teller, unit: UnitSystem, usual: Usual) -> Said:
@@ -43,8 +45,11 @@ def said(plan: Plan, way: Way, teller: Teller, unit: UnitSystem, usual: Usual) -
     lowest, word = path.lowest, tongue_word(plan.hitch.type)
     moment = teller.moment(lowest)
     lifts = lowest.tongue_kg < 0
+    status = verdict(way, usual)
+    index = next(n for n, item in enumerate(plan.items) if item.id == way.item)
     return Said(
-        status=verdict(way, usual).value,
+        status=status.value,
+        likely=unsettled(plan, index, status, usual),
         before=f"The {word} lifts by" if lifts else f"The {word} keeps at least",
         figure=write_excess(lowest.tongue_kg, unit)
         if lifts

@@ -259,8 +259,8 @@ class GapsAndDoubts(Yards):
         self.assertEqual(
             self.words(machine),
             [
-                "wheelbase or length of track",
                 "how high it balances",
+                "wheelbase or length of track",
                 "clearances at nose, belly and tail",
             ],
         )
