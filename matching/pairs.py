@@ -20,6 +20,7 @@ from measures.writing import write_percent
 from mechanics.checks import Status
 from mechanics.item import Facing
 from mechanics.report import Report, evaluate
+from mechanics.windows import Window
 from planfile.draft import Draft
 from wording.phrases import names_of
 from wording.places import place_words
@@ -118,12 +119,19 @@ def _match(hitch: Hitch, trailer: Trailer, loads: Sequence[Load], unit: UnitSyst
         reserve=reserve,
         reserve_words="" if reserve is None else write_percent(reserve),
         place="" if single is None or single.aim_m is None else place_words(best, 0, unit),
-        sure=""
-        if single is None
-        else write_width(sum(p.end_m - p.start_m for p in single.sure), unit),
+        sure=_sure_width(single, unit),
         backward=single is not None and best.plan.items[0].placement.facing is Facing.BACKWARD,
         climb=climb_of(draft),
     )
+
+
+def _sure_width(window: Window | None, unit: UnitSystem) -> str:
+    """How wide the sure window of a single load is."""
+    if window is None:
+        return ""
+    if not window.sure:
+        return "none"
+    return write_width(sum(piece.end_m - piece.start_m for piece in window.sure), unit)
 
 
 def _best(

@@ -16,14 +16,19 @@ from mechanics.plan import Plan
 from mechanics.windows import shifted_limits
 
 
-def unsettled(plan: Plan, limits: Sequence[Limit]) -> frozenset[str]:
+def unsettled(
+    plan: Plan,
+    limits: Sequence[Limit],
+    shifted: Sequence[tuple[float, Sequence[Limit]]] | None = None,
+) -> frozenset[str]:
     """Codes of the load limits that hold for some figures in their tolerances and not for others.
 
-    ``limits`` are the plan's load limits. One that is not known is unknown, not unsettled.
+    ``limits`` are the plan's load limits, ``shifted`` the same at every end of its taped places,
+    where somebody has them already. One that is not known is unknown, not unsettled.
     """
     holds = dict.fromkeys((limit.code for limit in limits), True)
     fails = dict(holds)
-    for start_m, found in shifted_limits(plan, limits):
+    for start_m, found in shifted_limits(plan, limits) if shifted is None else shifted:
         for limit in found:
             ranges = [_range(plan, start_m, form) for form in limit.forms]
             holds[limit.code] &= all(most <= slack for _, most, slack in ranges)

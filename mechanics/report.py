@@ -76,5 +76,5 @@ def evaluate(plan: Plan) -> Report:
         checks=checks,
         windows=tuple(finder.window(index) for index in range(len(plan.items))),
         tongue_per_metre_kg=tongue_per_metre_kg(plan),
-        unsettled=unsettled(plan, limits) if plan.estimated else frozenset(),
+        unsettled=unsettled(plan, limits, finder.shifted) if plan.estimated else frozenset(),
     )

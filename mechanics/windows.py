@@ -154,7 +154,9 @@ class WindowFinder:
         # what does not change with an item's place does not change with where axles and deck lie
         all_of_them = len(plan.truck.shapes) > 1
         self._geometries = []
-        for n, (start, found) in enumerate(shifted_limits(plan, limits)):
+        self.shifted = shifted_limits(plan, limits)
+        """The plan's limits with its taped places at every end, for whoever asks the same of them."""
+        for n, (start, found) in enumerate(self.shifted):
             shifted = [form for limit in found for form in limit.forms]
             rows = [
                 (order, code, shifted[k])

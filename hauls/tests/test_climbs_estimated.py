@@ -13,7 +13,6 @@ from mechanics.plan import Plan
 from mechanics.tests.climbing import climbing_plan
 from mechanics.units import M_PER_IN
 
-
 CLEAR = (0.1, 0.2)
 """It does not scrape, by what is usual of its kind."""
 
