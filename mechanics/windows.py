@@ -155,7 +155,7 @@ class WindowFinder:
         all_of_them = len(plan.truck.shapes) > 1
         self._geometries = []
         self.shifted = shifted_limits(plan, limits)
-        """The plan's limits with its taped places at every end, for whoever asks the same of them."""
+        """The plan's limits with its taped places at every end, for whoever asks the same."""
         for n, (start, found) in enumerate(self.shifted):
             shifted = [form for limit in found for form in limit.forms]
             rows = [
