@@ -62,7 +62,7 @@ class RoundTrips(TestCase):
         Haul.objects.filter(yard=self.yard, name="Gravel to the ford").update(archived=True)
         document = json.loads(json.dumps(dump_whole(self.yard, photos=True)))
         counted = load_whole(document, yard=self.empty, user=self.user)
-        self.assertEqual(counted, {"entries": 45, "hauls": 16, "photos": 2})
+        self.assertEqual(counted, {"entries": 45, "hauls": 17, "photos": 2})
         again = dump_whole(self.empty, photos=False)
         del document["photos"]
         self.assertEqual({**again, "name": document["name"]}, document)
@@ -79,7 +79,7 @@ class RoundTrips(TestCase):
         with self.assertRaises(YardFileError) as caught:
             load_whole(document, yard=self.yard, user=self.user)
         self.assertEqual(len([p for p in caught.exception.problems if "already has" in p]), 45)
-        self.assertEqual(Haul.objects.filter(yard=self.yard).count(), 16)
+        self.assertEqual(Haul.objects.filter(yard=self.yard).count(), 17)
 
     def test_each_fault_of_a_yard_file_is_named_with_its_place(self) -> None:
         whole = json.dumps(dump_whole(self.yard, photos=True))
@@ -394,6 +394,6 @@ class TablePages(YardCase):
         self.client.force_login(self.stranger)
         file = SimpleUploadedFile("y.json", answer.content)
         done = self.client.post("/yard-file/", {"file": file}, follow=True)
-        self.assertContains(done, "45 entries, 16 hauls, 2 photos")
+        self.assertContains(done, "45 entries, 17 hauls, 2 photos")
         self.assertEqual(Trailer.objects.filter(yard=other).count(), 4)
         self.assertEqual(Configuration.objects.filter(machine__yard=other).count(), 4)
