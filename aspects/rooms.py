@@ -19,6 +19,7 @@ from mechanics.plan import Plan
 from pictures.outfit import WIDTH
 from planfile.errors import PlanFileError
 from web.pages import parts
+from web.sent import whole_number
 from yards.access import YardRequest
 
 HaulView = Callable[[YardRequest, Haul, Plan], HttpResponseBase]
@@ -109,10 +110,8 @@ def with_plan(view: HaulView) -> Callable[[YardRequest, int], HttpResponseBase]:
 
 def whole(text: Any, fallback: int) -> int:
     """A whole number that the page sent, or the fallback."""
-    try:
-        return int(str(text))
-    except ValueError:
-        return fallback
+    found = whole_number(text)
+    return fallback if found is None else found
 
 
 def base_sent(request: YardRequest) -> int:

@@ -11,6 +11,7 @@ from django.utils.text import capfirst
 
 from measures import READERS, Quantity, ReadingError, UnitSystem
 from measures.writing import write_entered
+from web.sent import whole_number
 
 
 def field_words(model: type[models.Model] | models.Model, name: str) -> str:
@@ -132,3 +133,18 @@ class QuantityFormField(forms.Field):
 
     def has_changed(self, initial: Any, data: Any) -> bool:
         return (self.prepare_value(initial) or "") != (data or "")
+
+
+class SeveralField(forms.ModelMultipleChoiceField):
+    """Boxes to tick of rows; a key that no row can have is no choice, whatever its length."""
+
+    def clean(self, value: Any) -> Any:
+        """The rows that are ticked."""
+        for key in value or ():
+            if whole_number(key) is None:
+                raise ValidationError(
+                    self.error_messages["invalid_pk_value"],
+                    code="invalid_pk_value",
+                    params={"pk": str(key)[:40]},
+                )
+        return super().clean(value)

@@ -12,7 +12,7 @@ from django.core.exceptions import ValidationError
 from django.urls import reverse_lazy
 from django.utils import timezone
 
-from book.fields import QuantityFormField
+from book.fields import QuantityFormField, SeveralField
 from book.models import (
     Bulk,
     Configuration,
@@ -133,7 +133,7 @@ class PartsChooser:
 
     def add_parts(self, yard: Yard, chosen: Iterable[HitchPart]) -> None:
         """Put the box list on the form."""
-        self.fields["parts_on"] = forms.ModelMultipleChoiceField(
+        self.fields["parts_on"] = SeveralField(
             HitchPart.objects.filter(yard=yard, kind__in=part_kinds(on_trailer=self.on_trailer)),
             required=False,
             label="Parts of the book that are on it",
@@ -296,6 +296,7 @@ class ConfigurationForm(InUnits, forms.ModelForm):
         model = Configuration
         exclude = ("machine",)
         widgets = {"parts": forms.CheckboxSelectMultiple}
+        field_classes = {"parts": SeveralField}
 
     def __init__(self, *args: Any, units: UnitSystem, machine: Machine, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

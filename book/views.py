@@ -12,7 +12,6 @@ from django.core.exceptions import PermissionDenied, ValidationError
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils.html import escape
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 from reversion.models import Revision
 
@@ -40,6 +39,7 @@ from book.yard_forms import RulesForm, TolerancesForm
 from measures import READERS, ReadingError, UnitSystem
 from measures.writing import write_given
 from web.pages import show
+from web.sent import way_back
 from yards.access import YardRequest, in_yard, planners
 
 LISTED = ("trucks", "trailers", "machines", "gear", "bulk", "hitch-parts")
@@ -234,9 +234,7 @@ def _back(request: YardRequest) -> str:
     """The page of the application that this one was opened from, and goes back to once it is
     saved; empty where there is none."""
     data = request.POST if request.method == "POST" else request.GET
-    back = str(data.get("back", ""))[:2000]
-    inside = back.startswith("/") and url_has_allowed_host_and_scheme(back, allowed_hosts=None)
-    return back if inside else ""
+    return way_back(data.get("back"))
 
 
 def _page(

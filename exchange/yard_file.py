@@ -21,7 +21,7 @@ from mechanics.report import evaluate
 from mechanics.ties import SecuringSchool
 from planfile.draft import Draft
 from planfile.errors import PlanFileError
-from planfile.reading import read_rules
+from planfile.reading import check_values, read_rules
 from yards.models import User, Yard
 
 VERSION: Final = 1
@@ -123,6 +123,12 @@ def read_file(data: bytes) -> dict[str, Any]:
         raise YardFileError(["the file is not in UTF-8"]) from None
     except (json.JSONDecodeError, RecursionError) as error:
         raise YardFileError([f"the file is not JSON: {error}"]) from None
+    except ValueError:
+        raise YardFileError(["the file has a number of thousands of digits"]) from None
+    try:
+        check_values(document, "")
+    except (PlanFileError, RecursionError) as error:
+        raise YardFileError([str(error)]) from None
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise YardFileError([f'format: expected "{FORMAT}"'])
     if document.get("version") != VERSION:

@@ -16,6 +16,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from gauge.forms import GaugeForm
 from gauge.models import Gauge
 from web.pages import show
+from web.sent import counted
 from yards.access import YardRequest, planners
 
 
@@ -81,8 +82,7 @@ def edit_gauge(request: YardRequest, pk: int) -> HttpResponse:
     )
     moved_on = False
     if request.method == "POST" and form.is_valid():
-        version = request.POST.get("version", "")
-        based = int(version) if version.isdigit() else 0
+        based = counted(request.POST.get("version"))
         # the other's change stands; what was typed here stays in the boxes
         claimed = Gauge.objects.filter(pk=pk, version=based).update(version=F("version") + 1)
         moved_on = not claimed

@@ -27,6 +27,7 @@ from mechanics.coach import Gauge as GaugeFacts
 from mechanics.coach import is_settled, mean_of_settled
 from mechanics.plan import Plan
 from web.pages import parts, show
+from web.sent import counted, whole_number
 from weighing.services import quantity
 from yards.access import YardRequest, in_yard
 
@@ -38,12 +39,11 @@ def _asked(request: YardRequest, plan: Plan) -> tuple[Gauge | None, int]:
     """The gauge and the item that the page is about."""
     sent = request.POST if request.method == "POST" else request.GET
     own = Gauge.objects.filter(yard=request.yard)
-    wanted = str(sent.get("gauge", ""))
-    gauge = own.filter(pk=int(wanted)).first() if wanted.isdigit() else own.first()
-    if wanted.isdigit() and gauge is None:
+    wanted = whole_number(sent.get("gauge"))
+    gauge = own.first() if wanted is None else own.filter(pk=wanted).first()
+    if wanted is not None and gauge is None:
         raise Http404("no such gauge")
-    item = str(sent.get("item", ""))
-    index = int(item) if item.isdigit() else 0
+    index = max(counted(sent.get("item")), 0)
     return gauge, min(index, max(len(plan.items) - 1, 0))
 
 

@@ -154,7 +154,7 @@ def parse_document(raw: Any) -> PlanDocument:
     """
     if not isinstance(raw, dict):
         raise PlanFileError("", "an object", _word_for(raw))
-    _check_finite(raw, "")
+    check_values(raw, "")
     if raw.get("format") != "eyebolt.plan":
         raise PlanFileError("format", '"eyebolt.plan"', _shown(raw.get("format")))
     version = raw.get("version")
@@ -174,7 +174,7 @@ def read_rules(raw: Any) -> Rules:
     """
     if not isinstance(raw, dict):
         raise PlanFileError("rules", "an object", _word_for(raw))
-    _check_finite(raw, "rules")
+    check_values(raw, "rules")
     try:
         return to_rules(msgspec.convert(raw, RulesDocument))
     except msgspec.ValidationError as error:
@@ -221,17 +221,32 @@ def _refuse_constant(name: str) -> Any:
     raise PlanFileError("", "finite numbers", name)
 
 
-def _check_finite(value: Any, path: str) -> None:
-    """``1e999`` is JSON, reads as infinity, and is refused wherever it stands."""
-    if isinstance(value, float):
+def check_values(value: Any, path: str) -> None:
+    """Refuse what JSON can hold and nothing can keep, wherever it stands: ``1e999``, which reads
+    as infinity, and half a character, which no text can be written with.
+
+    Raises:
+        PlanFileError: with the place of it.
+    """
+    if isinstance(value, str):
+        _check_written(value, path)
+    elif isinstance(value, float):
         if not math.isfinite(value):
             raise PlanFileError(path, "a finite number", "one too large to hold")
     elif isinstance(value, dict):
         for key, inner in value.items():
-            _check_finite(inner, f"{path}.{key}" if path else str(key))
+            _check_written(key, path)
+            check_values(inner, f"{path}.{key}" if path else str(key))
     elif isinstance(value, list):
         for index, inner in enumerate(value):
-            _check_finite(inner, f"{path}[{index}]")
+            check_values(inner, f"{path}[{index}]")
+
+
+def _check_written(text: str, path: str) -> None:
+    try:
+        text.encode()
+    except UnicodeEncodeError:
+        raise PlanFileError(path, "text of whole characters", "half a character") from None
 
 
 def _explain(error: msgspec.ValidationError, raw: Any) -> PlanFileError:

@@ -18,6 +18,7 @@ from walk.page import beginning, next_address, step_page, walk_page
 from walk.services import begin, plan, take
 from walk.steps import BY_SLUG, Part
 from web.pages import show
+from web.sent import whole_number
 from yards.access import YardRequest, planners
 
 LONGEST = 200
@@ -71,9 +72,12 @@ def walk(request: YardRequest, pk: int) -> HttpResponse:
 def _take(request: YardRequest, found: Walk) -> HttpResponse:
     try:
         part = Part(request.POST.get("part", ""))
-        chosen = request.POST.get("thing", "")
-        take(found, part, int(chosen) if chosen.isascii() and chosen.isdigit() else None)
-    except (ValueError, LookupError, OverflowError):
+        chosen = str(request.POST.get("thing", ""))
+        pk = whole_number(chosen)
+        if chosen and pk is None:
+            raise LookupError(chosen[:40])
+        take(found, part, pk)
+    except (ValueError, LookupError):
         messages.error(request, "That is not in the book any more. Choose another.")
     return redirect(found)
 

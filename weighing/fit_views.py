@@ -20,6 +20,7 @@ from hauls.models import Haul
 from measures import Quantity, UnitSystem
 from measures.writing import write_mass
 from web.pages import show
+from web.sent import whole_number
 from weighing.chart import Chart, Weighed, chart
 from weighing.fitting import (
     Estimate,
@@ -183,15 +184,13 @@ def _address(subject: Subject, **more: str) -> str:
 def _subject(request: YardRequest, sent: Any) -> Subject:
     """What is asked about; a thing of another yard is not there."""
     trailer = machine = configuration = None
-    if str(sent.get("trailer", "")).isdigit():
-        own = Trailer.objects.filter(yard=request.yard)
-        trailer = get_object_or_404(own, pk=int(sent["trailer"]))
-    if str(sent.get("machine", "")).isdigit():
-        own_machines = Machine.objects.filter(yard=request.yard)
-        machine = get_object_or_404(own_machines, pk=int(sent["machine"]))
-        if str(sent.get("as", "")).isdigit():
+    if (wanted := whole_number(sent.get("trailer"))) is not None:
+        trailer = get_object_or_404(Trailer.objects.filter(yard=request.yard), pk=wanted)
+    if (wanted := whole_number(sent.get("machine"))) is not None:
+        machine = get_object_or_404(Machine.objects.filter(yard=request.yard), pk=wanted)
+        if (way := whole_number(sent.get("as"))) is not None:
             those = Configuration.objects.filter(machine=machine)
-            configuration = get_object_or_404(those, pk=int(sent["as"]))
+            configuration = get_object_or_404(those, pk=way)
     if trailer is None and machine is None:
         raise Http404("nothing to put together")
     return Subject(trailer=trailer, machine=machine, configuration=configuration)

@@ -21,6 +21,7 @@ from measures.writing import write_inches, write_length, write_mass
 from mechanics.coach import ERRORS
 from mechanics.fit import Belief, Fitted, Slip, Suspect, fit, suspects
 from mechanics.units import M_PER_IN
+from web.sent import counted
 from weighing.gathering import Gathered, Subject, believed, gather
 from weighing.models import AcceptedFit
 from weighing.services import quantity
@@ -291,7 +292,7 @@ def accept(
         for thing, seen in zip((subject.trailer, subject.machine), at.split("-"), strict=False):
             if thing is None:
                 continue
-            based = int(seen) if seen.isdigit() else 0
+            based = counted(seen)
             current = type(thing)._default_manager.filter(pk=thing.pk, version=based)
             if not current.update(version=F("version") + 1):
                 raise StaleFit

@@ -19,6 +19,7 @@ from measures.writing import write_mass
 from mechanics.errors import InputError
 from mechanics.weighing import Result
 from web.choices import Addable, offer_to_add
+from web.sent import whole_number
 from weighing.methods import Given, Method
 from yards.models import Yard
 
@@ -148,7 +149,8 @@ class WeighForm(AtAScale, forms.Form):
             earlier = earlier.exclude(pk=ticket.pk)
         wanted = self.data.get("first_weighing") or self.initial.get("first_weighing")
         recent = list(earlier.values_list("pk", flat=True)[:RECENT])
-        chosen = [int(str(wanted))] if str(wanted or "").isdigit() else []
+        first_pk = whole_number(getattr(wanted, "pk", wanted))
+        chosen = [] if first_pk is None else [first_pk]
         first = self.fields["first_weighing"]
         first.queryset = earlier.filter(pk__in=[*recent, *chosen])  # type: ignore[attr-defined]
         first.label_from_instance = _ticket_words  # type: ignore[attr-defined]

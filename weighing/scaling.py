@@ -18,6 +18,7 @@ from mechanics.plan import Plan
 from mechanics.scalehouse import Pads, pads, printed, scale_doubt_kg
 from planfile.document import text
 from planfile.draft import tidy
+from web.sent import counted
 from weighing.forms import AtAScale
 from weighing.learning import FIGURES, Learned, bias_of
 from weighing.models import HaulTicket
@@ -124,7 +125,7 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> ScalePage
         total=total,
         tongue=tongue,
         planned_total=write_mass(true.together_kg, unit),
-        next_practice=str(int(seed) + 1) if seed.isdigit() else "1",
+        next_practice=str(counted(seed) + 1),
         practice=bool(seed),
         all_read=len(read) == len(PADS) and not wrong,
         bias=learned,

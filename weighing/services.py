@@ -16,6 +16,7 @@ from measures import Quantity, UnitSystem
 from measures.writing import write_entered, write_mass, write_percent
 from mechanics.weighing import Result, off_step
 from planfile.errors import PlanFileError
+from web.sent import counted
 from weighing.forms import WeighForm
 from yards.models import User
 
@@ -96,7 +97,7 @@ def keep_ticket(
     if ticket is None:
         ticket = Ticket(yard=form.yard, method=form.method.slug, added_by=user)
     else:
-        based = int(version) if version.isdigit() else 0
+        based = counted(version)
         claimed = Ticket.objects.filter(pk=ticket.pk, version=based)
         if not claimed.update(version=F("version") + 1):
             raise StaleTicket

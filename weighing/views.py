@@ -16,6 +16,7 @@ from book.kinds import slug_of
 from book.models import Ticket
 from book.services.photos import PhotoError
 from web.pages import show
+from web.sent import whole_number
 from weighing.finding import FindTickets
 from weighing.forms import AboardRows, WeighForm, machines_of, rows_of
 from weighing.methods import HAS, METHODS, WANTS, Method
@@ -65,10 +66,10 @@ def weigh(request: YardRequest, slug: str) -> HttpResponse:
     }
     # what another way of weighing hands over
     initial |= {b.name: request.GET[b.name][:60] for b in method.boxes if b.name in request.GET}
-    again = request.GET.get("again", "")
+    again = whole_number(request.GET.get("again"))
     rows: list[dict[str, Any]] = []
-    if again.isdigit():
-        first = get_object_or_404(tickets_of(request), pk=int(again))
+    if again is not None:
+        first = get_object_or_404(tickets_of(request), pk=again)
         rows = rows_of(first)
         initial |= {"first_weighing": (first.first or first).pk, "place": first.place}
         initial |= {"thing": _thing_key(first), "empty": first.readings.get("empty", False)}

@@ -19,11 +19,11 @@ from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBadReque
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse, reverse_lazy
 from django.utils import timezone
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from measures.writing import UnitSystem
 from web.pages import show
+from web.sent import way_back
 from yards.access import YardRequest, in_yard, owners
 from yards.forms import InvitationForm, NewPasswordForm, OwnPasswordForm, PersonForm, SignUpForm
 from yards.models import Invitation, Membership, Role, User, Yard
@@ -50,10 +50,7 @@ def set_units(request: YardRequest) -> HttpResponse:
         return HttpResponseBadRequest("units: expected us or metric")
     request.user.units = wanted
     request.user.save(update_fields=["units"])
-    back = request.POST.get("next", "")
-    if not url_has_allowed_host_and_scheme(back, allowed_hosts={request.get_host()}):
-        back = "/"
-    return redirect(back)
+    return redirect(way_back(request.POST.get("next")) or "/")
 
 
 @dataclass(frozen=True, kw_only=True)

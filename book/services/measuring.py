@@ -14,6 +14,7 @@ from book.models import Thing, Trailer, Truck
 from book.services.things import claim
 from measures import Quantity, UnitSystem
 from measures.writing import write_entered
+from web.sent import whole_number
 from yards.models import User
 
 
@@ -39,16 +40,17 @@ def box_of(thing: Thing, name: str) -> Box:
     """
     kind, _, number = name.partition("-")
     if number:
-        if not number.isascii() or not number.isdigit() or len(number) > 9:
+        at = whole_number(number)
+        if at is None:
             raise LookupError(name)
         if kind == "axle" and isinstance(thing, Trailer):
             axles = list(thing.axles.all())
-            if not 1 <= int(number) <= len(axles):
+            if not 1 <= at <= len(axles):
                 raise LookupError(name)
-            return Box(row=axles[int(number) - 1], field="position")
+            return Box(row=axles[at - 1], field="position")
         if kind == "hitch" and isinstance(thing, Truck):
             for hitch in thing.hitches.all():
-                if hitch.pk == int(number):
+                if hitch.pk == at:
                     return Box(row=hitch, field="offset")
         raise LookupError(name)
     fields = {field.name: field for field in thing._meta.concrete_fields}

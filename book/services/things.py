@@ -27,6 +27,7 @@ from book.models import (
 from book.ties import usual_anchors, usual_points
 from book.yardfile import dump_thing, load_thing
 from measures import Quantity, UnitSystem
+from web.sent import counted
 from yards.models import User, Yard
 
 
@@ -40,7 +41,7 @@ def claim(thing: Thing, version: str | None) -> None:
     Raises:
         StaleThing: it has moved on.
     """
-    based = int(version) if version and version.isdigit() else 0
+    based = counted(version)
     current = type(thing)._default_manager.filter(pk=thing.pk, version=based)
     if not current.update(version=F("version") + 1):
         raise StaleThing

@@ -188,3 +188,16 @@ class RefusedPlans(SimpleTestCase):
     def test_brackets_inside_text_are_not_depth(self) -> None:
         document = changed("notes", "[" * 500 + '"' + "{" * 500)
         self.assertEqual(len(read_plan(json.dumps(document).encode())[1].items), 1)
+
+
+class HalfCharacters(SimpleTestCase):
+    def test_half_a_character_is_refused_wherever_it_stands(self) -> None:
+        text = json.dumps(example())
+        for broken, place in (
+            (text.replace('"name": "', '"name": "\\ud800', 1), "name"),
+            (text.replace('"units":', '"\\udc00": 1, "units":', 1), ""),
+        ):
+            with self.assertRaises(PlanFileError) as caught:
+                read_plan(broken.encode())
+            self.assertIn("whole characters", str(caught.exception))
+            self.assertIn(place, str(caught.exception))

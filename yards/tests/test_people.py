@@ -3,23 +3,17 @@
 from __future__ import annotations
 
 from datetime import timedelta
-from typing import Any
 
 from django.test import Client, TestCase, override_settings
-from django.urls import URLPattern, URLResolver, get_resolver
 from django.utils import timezone
 
 from aspects.registry import aspects
 from book.kinds import KINDS
-from book.models import Configuration, Gear, Hitch, Machine, Photo, Ticket, Trailer, Truck
-from book.services.photos import attach
-from demo.plate import plate_photo
-from gauge.models import Gauge
+from book.models import Hitch, Machine, Trailer, Truck
 from hauls.models import Haul
-from hauls.tests.yard_case import YardCase
-from walk.models import Walk
 from yards.models import Invitation, Membership, Role, User, Yard
 from yards.services.people import digest, invite, join
+from yards.tests.addresses import EveryAddress
 
 NEW = {
     "username": "tam",
@@ -216,10 +210,9 @@ class Passwords(TestCase):
         self.assertRedirects(guest.post("/sign-in/", ida), "/")
 
 
-class Rights(YardCase):
+class Rights(EveryAddress):
     """Every address of the application, for each role and for another yard."""
 
-    OPEN = {"sign_in", "sign_out", "sign_up", "join", "choose_password", "schema", "gauge_send"}
     OWN = {"set_units", "own_yards", "go_to_yard", "own_password"}
     LOOK = {look for aspect in aspects() for look in aspect.looks} | {
         "home",
@@ -255,92 +248,6 @@ class Rights(YardCase):
         "yard_file",
         "yard_out",
     }
-
-    def names(self) -> dict[str, list[str]]:
-        """Names of all addresses with the arguments they take."""
-        found: dict[str, list[str]] = {}
-
-        def walk(patterns: Any, outer: list[str]) -> None:
-            for pattern in patterns:
-                needs = [*outer, *(str(name) for name in pattern.pattern.converters)]
-                if isinstance(pattern, URLResolver):
-                    walk(pattern.url_patterns, needs)
-                elif isinstance(pattern, URLPattern) and pattern.name:
-                    found[pattern.name] = needs
-
-        walk(get_resolver().url_patterns, [])
-        return found
-
-    def address(self, name: str) -> str:
-        """An address of that name with things of the demo yard in it."""
-        machine = Machine.objects.filter(configurations__isnull=False).first()
-        member = Membership.objects.exclude(user=self.user).filter(yard=self.yard).first()
-        truck = Truck.objects.get(name="Work truck 3")
-        invitation, _ = invite(yard=self.yard, role=Role.DRIVER, for_whom="", made_by=self.user)
-        driver = User.objects.get(username="demo-driver")
-        own = Ticket.objects.create(
-            yard=self.yard, weighed_on="2026-05-04", method="gauge", added_by=driver
-        )
-        with_photo = attach(own, plate_photo(("TICKET",)), caption="", user=driver)
-        walk = Walk.objects.create(yard=self.yard)
-        given = {
-            "walk": (walk.pk,),
-            "walk_step": (walk.pk, "truck-gvwr"),
-            "truck_alone": (truck.pk,),
-            "trailer_alone": (Trailer.objects.filter(yard=self.yard).first().pk,),
-            "weighings": ("machines", machine.pk),
-            "edit_gauge": (Gauge.objects.get_or_create(yard=self.yard, name="Hitch gauge")[0].pk,),
-            "gauge_set_up": (
-                Gauge.objects.get_or_create(yard=self.yard, name="Hitch gauge")[0].pk,
-            ),
-            "remove_gauge": (
-                Gauge.objects.get_or_create(yard=self.yard, name="Hitch gauge")[0].pk,
-            ),
-            "edit_ticket": (own.pk,),
-            "add_ticket_photo": (own.pk,),
-            "remove_ticket_photo": (own.pk, with_photo.pk),
-            "add_thing": ("machines",),
-            "edit_thing": ("machines", machine.pk),
-            "history": ("machines", machine.pk),
-            "copy_thing": ("machines", machine.pk),
-            "measure": ("machines", machine.pk),
-            "retire_gear": (Gear.objects.filter(yard=self.yard).first().pk,),
-            "usual_places": ("machines", machine.pk),
-            "add_photo": ("machines", machine.pk),
-            "add_ticket": ("machines", machine.pk),
-            "remove_ticket": (Ticket.objects.filter(added_by__username="demo-driver").last().pk,),
-            "remove_thing": ("machines", machine.pk),
-            "understand": ("mass",),
-            "table_out": ("machines",),
-            "table_in": ("machines",),
-            "photo": (Photo.objects.filter(yard=self.yard).first().pk,),
-            "remove_photo": (Photo.objects.filter(yard=self.yard).first().pk,),
-            "add_hitch": (truck.pk,),
-            "edit_hitch": (truck.pk, Hitch.objects.filter(truck=truck).first().pk),
-            "remove_hitch": (truck.pk, Hitch.objects.filter(truck=truck).last().pk),
-            "add_configuration": (machine.pk,),
-            "edit_configuration": (
-                machine.pk,
-                Configuration.objects.filter(machine=machine).first().pk,
-            ),
-            "remove_configuration": (
-                machine.pk,
-                Configuration.objects.filter(machine=machine).last().pk,
-            ),
-            "change_role": (member.pk,),
-            "remove_person": (member.pk,),
-            "password_link": (member.pk,),
-            "withdraw": (invitation.pk,),
-            "go_to_yard": (self.yard.pk,),
-            "weigh_by": ("gauge",),
-            "weighed": (Ticket.objects.filter(yard=self.yard).first().pk,),
-            "take_over_ticket": (Ticket.objects.filter(yard=self.yard).first().pk,),
-        }
-        from django.urls import reverse
-
-        needs = self.names()[name]
-        args = given.get(name, (self.haul.pk,) if needs else ())
-        return reverse(name, args=args)
 
     def answers(self, name: str) -> set[int]:
         """Status of getting and of posting."""
