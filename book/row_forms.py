@@ -319,7 +319,13 @@ class PointRows(PlaceRows):
 
 
 LoadRows = inlineformset_factory(
-    Truck, TruckLoad, form=LoadRow, extra=1, max_num=30, validate_max=True
+    Truck,
+    TruckLoad,
+    form=LoadRow,
+    extra=1,
+    max_num=30,
+    absolute_max=40,
+    validate_max=True,
 )
 AxleFormSet = inlineformset_factory(
     Trailer,
@@ -328,13 +334,26 @@ AxleFormSet = inlineformset_factory(
     formset=AxleRows,
     extra=2,
     max_num=6,
+    absolute_max=16,
     validate_max=True,
 )
 AdditionRows = inlineformset_factory(
-    Trailer, TrailerAddition, form=AdditionRow, extra=1, max_num=30, validate_max=True
+    Trailer,
+    TrailerAddition,
+    form=AdditionRow,
+    extra=1,
+    max_num=30,
+    absolute_max=40,
+    validate_max=True,
 )
 MachinePartRows = inlineformset_factory(
-    Machine, MachinePart, form=MachinePartRow, extra=1, max_num=40, validate_max=True
+    Machine,
+    MachinePart,
+    form=MachinePartRow,
+    extra=1,
+    max_num=40,
+    absolute_max=50,
+    validate_max=True,
 )
 AnchorRows = inlineformset_factory(
     Trailer,
@@ -343,6 +362,7 @@ AnchorRows = inlineformset_factory(
     formset=PlaceRows,
     extra=0,
     max_num=40,
+    absolute_max=50,
     validate_max=True,
 )
 PointFormSet = inlineformset_factory(
@@ -352,10 +372,17 @@ PointFormSet = inlineformset_factory(
     formset=PointRows,
     extra=0,
     max_num=40,
+    absolute_max=50,
     validate_max=True,
 )
 NewPartFormSet = forms.modelformset_factory(
-    HitchPart, form=NewPartRow, formset=NewPartRows, extra=1, max_num=12, can_delete=False
+    HitchPart,
+    form=NewPartRow,
+    formset=NewPartRows,
+    extra=1,
+    max_num=12,
+    absolute_max=22,
+    can_delete=False,
 )
 
 

@@ -30,5 +30,4 @@ say "tests"
 "$python" -W error::RuntimeWarning manage.py test --exclude-tag browser --parallel 2
 
 say "tests in a browser"
-# most of their time is waiting for a page, so more of them at once than there are cores
-"$python" -W error::RuntimeWarning manage.py test --tag browser --parallel 4
+"$python" -W error::RuntimeWarning manage.py test --tag browser --parallel 2

@@ -341,7 +341,9 @@ class AboardRow(InUnits, forms.Form):
         )
 
 
-AboardRows = formset_factory(AboardRow, extra=1, max_num=20, validate_max=True, can_delete=True)
+AboardRows = formset_factory(
+    AboardRow, extra=1, max_num=20, absolute_max=30, validate_max=True, can_delete=True
+)
 
 
 def rows_of(ticket: Ticket) -> list[dict[str, Any]]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from typing import Any, Final
+from urllib.parse import urlencode
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
@@ -67,7 +68,15 @@ class OddRequests(EveryAddress):
     def send(self, method: str, address: str, data: dict[str, Any]) -> int:
         """The status of a request that leaves nothing behind."""
         with transaction.atomic():
-            answer = getattr(self.client, method)(address, data)
+            if method == "get":
+                answer = self.client.get(address, data)
+            elif isinstance(data.get("file"), SimpleUploadedFile):
+                answer = self.client.post(address, data)
+            else:
+                # one line, not four hundred parts: far quicker to read
+                answer = self.client.post(
+                    address, urlencode(data), content_type="application/x-www-form-urlencoded"
+                )
             transaction.set_rollback(True)
         return int(answer.status_code)
 
