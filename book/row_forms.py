@@ -255,6 +255,15 @@ class NewPartRow(RowForm):
         return name
 
 
+def _kept(rows: forms.BaseFormSet, field: str) -> list[Any]:
+    """What a box holds in each row that can be read, is filled in and is not taken out."""
+    return [
+        form.cleaned_data[field]
+        for form in rows.forms
+        if form.is_valid() and form.cleaned_data.get(field) and not form.cleaned_data.get("DELETE")
+    ]
+
+
 class NewPartRows(forms.BaseModelFormSet):
     """New hitch parts; never shows or changes those of the book."""
 
@@ -265,11 +274,7 @@ class NewPartRows(forms.BaseModelFormSet):
     def clean(self) -> None:
         """Two new parts of one name."""
         super().clean()
-        names = [
-            form.cleaned_data["name"].lower()
-            for form in self.forms
-            if form.is_valid() and form.cleaned_data.get("name")
-        ]
+        names = [name.lower() for name in _kept(self, "name")]
         if len(names) != len(set(names)):
             raise ValidationError("Two parts have the same name. Give each its own.")
 
@@ -280,13 +285,7 @@ class AxleRows(BaseInlineFormSet):
     def clean(self) -> None:
         """Two axles at one place are one axle."""
         super().clean()
-        places = [
-            form.cleaned_data["position"].si
-            for form in self.forms
-            if form.is_valid()
-            and form.cleaned_data.get("position")
-            and not form.cleaned_data.get("DELETE")
-        ]
+        places = [position.si for position in _kept(self, "position")]
         if len(places) != len(set(places)):
             raise ValidationError("Two axles stand at the same place. Tape each from the ball.")
 
@@ -297,13 +296,7 @@ class PlaceRows(BaseInlineFormSet):
     def clean(self) -> None:
         """Two places of one name."""
         super().clean()
-        names = [
-            form.cleaned_data["name"].lower()
-            for form in self.forms
-            if form.is_valid()
-            and form.cleaned_data.get("name")
-            and not form.cleaned_data.get("DELETE")
-        ]
+        names = [name.lower() for name in _kept(self, "name")]
         twice = next((name for n, name in enumerate(names) if name in names[:n]), None)
         if twice is not None:
             raise ValidationError(f"Two of them are called “{twice}”. Give each its own name.")

@@ -11,17 +11,34 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from typing import Any, Final, TypeVar
 
 from mechanics.errors import InputError
-from mechanics.item import Item
+from mechanics.item import BalancePoint, Item
 from mechanics.limits import load_limits
 from mechanics.loads import compute_loads
 from mechanics.placing import moved
 from mechanics.plan import Plan
+from mechanics.trailer import Deck, Trailer
+from mechanics.truck import Truck
 from mechanics.windows import WindowFinder
+
+Part = TypeVar("Part", Item, BalancePoint, Deck, Trailer, Truck)
 
 Move = Callable[[Plan, int], Plan]
 """Puts one figure to the lower (-1) or upper (+1) end of its tolerance."""
+
+OF_TRAILER: Final = (
+    ("empty_mass_kg", "empty_mass_tolerance_kg"),
+    ("empty_tongue_mass_kg", "empty_tongue_mass_tolerance_kg"),
+)
+OF_TRUCK: Final = (
+    ("front_axle_mass_kg", "front_axle_mass_tolerance_kg"),
+    ("rear_axle_mass_kg", "rear_axle_mass_tolerance_kg"),
+    ("wheelbase_m", "wheelbase_tolerance_m"),
+    ("hitch_offset_m", "hitch_offset_tolerance_m"),
+)
+"""Figures that stand by themselves, each with its tolerance."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -100,69 +117,53 @@ def _tried(move: Move, plan: Plan, way: int) -> Plan:
 
 def _moves(plan: Plan) -> list[Move]:
     """One for every figure that has a tolerance."""
-    trailer, truck = plan.trailer, plan.truck
     found: list[Move] = []
     for n, item in enumerate(plan.items):
         if item.mass_tolerance_kg:
             found.append(_mass_of(n))
         if item.cg.ahead_tolerance_m:
             found.append(_balance_of(n))
-    if trailer.empty_mass_tolerance_kg:
-        found.append(_empty_mass)
-    if trailer.empty_tongue_mass_tolerance_kg:
-        found.append(_empty_tongue)
-    if trailer.axles_tolerance_m:
+    found += [_of_trailer(figure, off) for figure, off in OF_TRAILER if getattr(plan.trailer, off)]
+    if plan.trailer.axles_tolerance_m:
         found.append(_axles)
-    if trailer.deck.start_tolerance_m:
+    if plan.trailer.deck.start_tolerance_m:
         found.append(_deck)
-    if truck.front_axle_mass_tolerance_kg:
-        found.append(_front_axle)
-    if truck.rear_axle_mass_tolerance_kg:
-        found.append(_rear_axle)
-    if truck.wheelbase_tolerance_m:
-        found.append(_wheelbase)
-    if truck.hitch_offset_tolerance_m:
-        found.append(_ball)
+    found += [_of_truck(figure, off) for figure, off in OF_TRUCK if getattr(plan.truck, off)]
     return found
 
 
-def _mass_of(n: int) -> Move:
-    def move(plan: Plan, way: int) -> Plan:
-        item = plan.items[n]
-        mass = item.mass_kg + way * item.mass_tolerance_kg
-        return _with_item(plan, n, replace(item, mass_kg=mass, mass_tolerance_kg=0.0))
+def _at_end(part: Part, figure: str, off: str, way: int) -> Part:
+    """A part with one figure at an end of its tolerance, and exact there."""
+    value = getattr(part, figure) + way * getattr(part, off)
+    changes: dict[str, Any] = {figure: value, off: 0.0}
+    return replace(part, **changes)
 
-    return move
+
+def _of_truck(figure: str, off: str) -> Move:
+    return lambda plan, way: replace(plan, truck=_at_end(plan.truck, figure, off, way))
+
+
+def _of_trailer(figure: str, off: str) -> Move:
+    return lambda plan, way: replace(plan, trailer=_at_end(plan.trailer, figure, off, way))
+
+
+def _mass_of(n: int) -> Move:
+    return lambda plan, way: _with_item(
+        plan, n, _at_end(plan.items[n], "mass_kg", "mass_tolerance_kg", way)
+    )
 
 
 def _balance_of(n: int) -> Move:
     def move(plan: Plan, way: int) -> Plan:
         item = plan.items[n]
-        ahead = item.cg.ahead_m + way * item.cg.ahead_tolerance_m
-        return _with_item(
-            plan, n, replace(item, cg=replace(item.cg, ahead_m=ahead, ahead_tolerance_m=0.0))
-        )
+        cg = _at_end(item.cg, "ahead_m", "ahead_tolerance_m", way)
+        return _with_item(plan, n, replace(item, cg=cg))
 
     return move
 
 
 def _with_item(plan: Plan, n: int, item: Item) -> Plan:
     return replace(plan, items=(*plan.items[:n], item, *plan.items[n + 1 :]))
-
-
-def _empty_mass(plan: Plan, way: int) -> Plan:
-    trailer = plan.trailer
-    mass = trailer.empty_mass_kg + way * trailer.empty_mass_tolerance_kg
-    return replace(plan, trailer=replace(trailer, empty_mass_kg=mass, empty_mass_tolerance_kg=0.0))
-
-
-def _empty_tongue(plan: Plan, way: int) -> Plan:
-    trailer = plan.trailer
-    tongue = trailer.empty_tongue_mass_kg + way * trailer.empty_tongue_mass_tolerance_kg
-    return replace(
-        plan,
-        trailer=replace(trailer, empty_tongue_mass_kg=tongue, empty_tongue_mass_tolerance_kg=0.0),
-    )
 
 
 def _axles(plan: Plan, way: int) -> Plan:
@@ -172,37 +173,5 @@ def _axles(plan: Plan, way: int) -> Plan:
 
 
 def _deck(plan: Plan, way: int) -> Plan:
-    deck = plan.trailer.deck
-    start = deck.start_m + way * deck.start_tolerance_m
-    return replace(
-        plan,
-        trailer=replace(plan.trailer, deck=replace(deck, start_m=start, start_tolerance_m=0.0)),
-    )
-
-
-def _front_axle(plan: Plan, way: int) -> Plan:
-    truck = plan.truck
-    mass = truck.front_axle_mass_kg + way * truck.front_axle_mass_tolerance_kg
-    return replace(
-        plan, truck=replace(truck, front_axle_mass_kg=mass, front_axle_mass_tolerance_kg=0.0)
-    )
-
-
-def _rear_axle(plan: Plan, way: int) -> Plan:
-    truck = plan.truck
-    mass = truck.rear_axle_mass_kg + way * truck.rear_axle_mass_tolerance_kg
-    return replace(
-        plan, truck=replace(truck, rear_axle_mass_kg=mass, rear_axle_mass_tolerance_kg=0.0)
-    )
-
-
-def _wheelbase(plan: Plan, way: int) -> Plan:
-    truck = plan.truck
-    wheelbase = truck.wheelbase_m + way * truck.wheelbase_tolerance_m
-    return replace(plan, truck=replace(truck, wheelbase_m=wheelbase, wheelbase_tolerance_m=0.0))
-
-
-def _ball(plan: Plan, way: int) -> Plan:
-    truck = plan.truck
-    offset = truck.hitch_offset_m + way * truck.hitch_offset_tolerance_m
-    return replace(plan, truck=replace(truck, hitch_offset_m=offset, hitch_offset_tolerance_m=0.0))
+    deck = _at_end(plan.trailer.deck, "start_m", "start_tolerance_m", way)
+    return replace(plan, trailer=replace(plan.trailer, deck=deck))
