@@ -44,14 +44,18 @@ def take(walk: Walk, part: Part, pk: int | None) -> None:
 @transaction.atomic
 def plan(walk: Walk, *, user: User, name: str) -> Haul:
     """The haul that the walk was for, planned with what was found and with estimates for the rest;
-    the walk is over with it.
+    the walk is over with it. Where somebody planned it in between, theirs.
 
     Raises:
         IncompleteError: something is wanting that nothing stands in for.
         PlanFileError: the figures do not make a valid plan.
         LookupError: truck, trailer or machine are missing.
     """
-    now = Walk.objects.select_related("truck", "hitch", "trailer", "machine").get(pk=walk.pk)
+    now = Walk.objects.select_related("haul", "truck", "hitch", "trailer", "machine").get(
+        pk=walk.pk
+    )
+    if now.over and now.haul is not None:
+        return now.haul
     if now.hitch is None or now.trailer is None or now.machine is None:
         raise LookupError(walk.pk)
     load = Load(machine=now.machine)

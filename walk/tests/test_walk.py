@@ -17,6 +17,7 @@ from walk.answers import MeanwhileError, answer, asked
 from walk.models import Walk
 from walk.page import offer, step_page
 from walk.progress import open_steps, stands, wanting
+from walk.services import plan
 from walk.steps import BY_SLUG, STEPS, Answer, Part, steps_of
 from yards.models import Membership, Role, User, Yard
 
@@ -181,15 +182,23 @@ class Estimating(WalkCase):
         haul = Haul.objects.get()
         self.assertRedirects(answer, f"/hauls/{haul.pk}/")
         self.assertEqual(haul.name, "To the mill")
-        plan = haul.draft.plan
-        self.assertIn("wheelbase", plan.truck.estimates)
-        self.assertIn("empty_mass", plan.trailer.estimates)
-        self.assertEqual(plan.items[0].estimates, ("mass", "cg.ahead"))
+        planned = haul.draft.plan
+        self.assertIn("wheelbase", planned.truck.estimates)
+        self.assertIn("empty_mass", planned.trailer.estimates)
+        self.assertEqual(planned.items[0].estimates, ("mass", "cg.ahead"))
         page = self.client.get(f"/hauls/{haul.pk}/")
         self.assertContains(page, "figures are estimates")
         self.assertContains(page, "Likely right with the rear axle at about")
         self.assertContains(page, "The best place lies between")
         self.assertTrue(self.now().over)
+
+    def test_two_who_plan_it_at_once_have_one_haul(self) -> None:
+        self.all()
+        early = self.now()
+        first = plan(early, user=self.user, name="To the mill")
+        second = plan(early, user=self.user, name="Mill")
+        self.assertEqual((first.pk, "To the mill"), (second.pk, second.name))
+        self.assertEqual(1, Haul.objects.count())
 
     def test_with_the_tow_rating_and_gcwr_it_is_likely_ok(self) -> None:
         self.all()
