@@ -320,7 +320,8 @@ def track_width(trailer: Trailer) -> Figure:
 
 
 def empty_mass(trailer: Trailer) -> Figure | None:
-    """Entered, else by kind, rating and deck; ``None`` where those are not known."""
+    """Entered, else by kind, rating, deck and number of axles, the usual number where none are
+    entered; ``None`` where rating or deck is not known."""
     if trailer.empty_mass is not None:
         return Figure.entered(trailer.empty_mass)
     if trailer.gvwr is None or trailer.deck_length is None:
@@ -331,7 +332,12 @@ def empty_mass(trailer: Trailer) -> Figure | None:
             of="trailer",
             name="empty_mass",
             measure=Measure.MASS,
-            estimate=typical.empty_kg(kind, float(trailer.gvwr.si), float(trailer.deck_length.si)),
+            estimate=typical.empty_kg(
+                kind,
+                float(trailer.gvwr.si),
+                float(trailer.deck_length.si),
+                axles=len(trailer.axles.all()) or None,
+            ),
         )
     )
 

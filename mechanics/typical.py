@@ -231,23 +231,53 @@ KIND_PART: Final = {
 """So many times that, by kind: a dump bed with its hoist is heavy for its length."""
 
 
-def empty_kg(kind: TrailerKind, gvwr_kg: float, deck_length_m: float) -> Estimate:
-    """An empty trailer by its kind, rating and deck; never more than it is sold at.
+ONE_AXLE_GVWR_KG: Final = 3700 * KG_PER_LB
+"""Up to it trailers have one axle as a rule, above it two."""
+
+AXLE_PART: Final = _band(0.005, 0.020)
+"""What an axle more or less than usual adds or saves, as a part of the rating: axles of one rating
+in all weigh nearly the same, but each brings its own beam, hubs, brakes, hangers and fender."""
+
+
+def usual_axles(gvwr_kg: float) -> int:
+    """Number of axles that a trailer of that rating has as a rule."""
+    return 1 if gvwr_kg <= ONE_AXLE_GVWR_KG else 2
+
+
+def empty_kg(
+    kind: TrailerKind, gvwr_kg: float, deck_length_m: float, axles: int | None = None
+) -> Estimate:
+    """An empty trailer by its kind, rating, deck and number of axles; never more than it is sold
+    at. Without ``axles`` the usual number of that rating is taken.
 
     Raises:
-        InputError: a rating or a deck that is not greater than zero.
+        InputError: a rating or a deck that is not greater than zero, or fewer than one axle.
     """
     if not gvwr_kg > 0 or not deck_length_m > 0:
         raise InputError("trailer", "a rating and a deck greater than zero")
+    if axles is not None and axles < 1:
+        raise InputError("trailer.axles", "at least one axle")
     per_ft = DECK_LB_PER_FT + RATING_LB_PER_FT * gvwr_kg / KG_PER_LB
     usual = per_ft * KG_PER_LB * deck_length_m / M_PER_FT
     found = KIND_PART[kind].times(usual)
+    more = 0 if axles is None else axles - usual_axles(gvwr_kg)
+    by = AXLE_PART.times(abs(more) * gvwr_kg)
+    if more < 0:
+        by = _band(-by.most, -by.least)
     ceiling = HEAVIEST_PART * gvwr_kg
-    return _band(min(found.least, ceiling), min(found.most, ceiling))
+    floor = LIGHTEST_PART * found.least
+    return _band(
+        min(max(found.least + by.least, floor), ceiling),
+        min(max(found.most + by.most, floor), ceiling),
+    )
 
 
 HEAVIEST_PART: Final = 0.85
 """No trailer is sold that weighs more than this part of its rating."""
+
+LIGHTEST_PART: Final = 0.75
+"""Axles left out never make a trailer lighter than this part of the lightest usual one: most of it
+is frame and deck."""
 
 BODY_PART: Final = 0.68
 TONGUE_PART: Final = 0.09

@@ -197,6 +197,13 @@ TRAILERS = (
      22.0, 290, 150, 380, "ramps", 0.0),
     ("30 ft gooseneck, dual wheels", "gooseneck", 24000, 10000, 2, 96, 360, 102, 0.64, 49, 22.0,
      4.1, 16, 4.9, 26.0, 520, 340, 520, "ramps", 0.0),
+    # other than the usual number of axles for their rating
+    ("12 ft utility, two light axles", "utility", 2990, 2000, 2, 44, 144, 76, 0.58, 28, 3.0, 2.2,
+     24, 4.1, 5.4, 75, 60, 110, "gate", 4.3),
+    ("16 ft utility, one axle", "utility", 5200, 5200, 1, 48, 192, 82, 0.58, 0, 4.1, 3.5, 24, 4.6,
+     6.7, 205, 120, 180, "gate", 6.5),
+    ("24 ft equipment, three axles", "flatbed", 21000, 7000, 3, 56, 288, 82, 0.63, 34, 19.0, 4.1,
+     16, 4.9, 19.0, 275, 150, 300, "ramps", 0.0),
 )  # fmt: skip
 
 

@@ -32,7 +32,7 @@ def _walk(request: YardRequest, pk: int) -> Walk:
     return get_object_or_404(own, pk=pk)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def walks(request: YardRequest) -> HttpResponse:
     """Begin a walk, or go on with one."""
@@ -42,7 +42,7 @@ def walks(request: YardRequest) -> HttpResponse:
     return show(request, "walk/walks.html", beginning(request.yard), place="book")
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def walk(request: YardRequest, pk: int) -> HttpResponse:
     """A walk whole: how far it has come, and the haul it is for."""
@@ -82,7 +82,7 @@ def _take(request: YardRequest, found: Walk) -> HttpResponse:
     return redirect(found)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def step(request: YardRequest, pk: int, slug: str) -> HttpResponse:
     """One step: answer it, leave it out, or look at it again."""

@@ -50,7 +50,7 @@ TOLD: Final = {
     ),
     ("trailer", "empty_mass"): Told(
         words="empty mass",
-        why="trailers of its kind, rating and length",
+        why="trailers of its kind, rating, length and axles",
         instead="a scale, unhitched and empty",
     ),
     ("trailer", "empty_tongue_mass"): Told(

@@ -75,6 +75,32 @@ class Trailers(SimpleTestCase):
             with self.assertRaises(InputError):
                 empty_kg(TrailerKind.UTILITY, *bad)
 
+    def test_an_axle_more_weighs_more(self) -> None:
+        one, usual, two, three = (
+            empty_kg(TrailerKind.FLATBED, 10_000 * KG_PER_LB, 18 * M_PER_FT, axles=axles)
+            for axles in (1, None, 2, 3)
+        )
+        self.assertEqual(usual, two)
+        self.assertTrue(one.least < two.least < three.least)
+        self.assertTrue(one.most < two.most < three.most)
+        # an axle is 50 to 200 lb of one of 10,000
+        self.assertAlmostEqual((three.least - two.least) / KG_PER_LB, 50)
+        self.assertAlmostEqual((three.most - two.most) / KG_PER_LB, 200)
+        self.assertAlmostEqual((one.least - two.least) / KG_PER_LB, -200)
+
+    def test_a_light_trailer_has_one_axle_as_a_rule(self) -> None:
+        light = 2990 * KG_PER_LB
+        self.assertEqual(
+            empty_kg(TrailerKind.UTILITY, light, 3.6),
+            empty_kg(TrailerKind.UTILITY, light, 3.6, axles=1),
+        )
+
+    def test_axles_never_take_all_of_a_trailer_away(self) -> None:
+        short = empty_kg(TrailerKind.BOAT, 15_000 * KG_PER_LB, 0.3, axles=1)
+        self.assertTrue(0 < short.least <= short.most)
+        with self.assertRaises(InputError):
+            empty_kg(TrailerKind.BOAT, 1000.0, 3.0, axles=0)
+
     def test_axles_further_back_put_more_on_the_ball(self) -> None:
         near, far = (
             empty_tongue_part(deck_start_m=1.3, deck_length_m=6.1, axles_m=axles, ramps=True)
