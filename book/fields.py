@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Final, NamedTuple
 
 from django import forms
 from django.core.exceptions import ValidationError
@@ -10,7 +10,8 @@ from django.db import models
 from django.utils.text import capfirst
 
 from measures import READERS, Quantity, ReadingError, UnitSystem
-from measures.writing import write_entered
+from measures.writing import in_units_of, write_entered
+from mechanics.bounds import DENSEST_KG_M3, HEAVIEST_KG, LARGEST_M3, LONGEST_M
 from web.sent import whole_number
 
 
@@ -22,6 +23,21 @@ def field_words(model: type[models.Model] | models.Model, name: str) -> str:
 
 LONGEST = 200
 """Characters of a box that are read; no measure is longer."""
+
+
+class Most(NamedTuple):
+    """The most that anything of a kind may be, in SI, and in words for either units."""
+
+    si: float
+    words: str
+
+
+MOST: Final = {
+    "mass": Most(HEAVIEST_KG, "{1,100,000 lb|500 t}"),
+    "length": Most(LONGEST_M, "{328 ft|100 m}"),
+    "volume": Most(LARGEST_M3, "{1,300 yd3|1,000 m3}"),
+    "density": Most(DENSEST_KG_M3, "{42,000 lb/yd3|25 t/m3}"),
+}
 
 
 if TYPE_CHECKING:
@@ -125,6 +141,12 @@ class QuantityFormField(forms.Field):
             quantity = READERS[self.kind](str(value)[:LONGEST], self.units.bare_unit(self.kind))
         except ReadingError as error:
             raise ValidationError(str(error)) from None
+        most = MOST[self.kind]
+        if abs(float(quantity.si)) > most.si:
+            raise ValidationError(
+                f"That is more than {in_units_of(most.words, self.units)}. The right unit, or a "
+                "digit too many?"
+            )
         if self.least == "positive" and quantity.value <= 0:
             raise ValidationError("This has to be more than zero. Leave it empty if not known.")
         if self.least == "not_negative" and quantity.value < 0:

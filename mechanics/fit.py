@@ -18,6 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from mechanics.errors import InputError
+from mechanics.patience import go_on
 
 TURNS: Final = 30
 """Turns of the search; the tongue is nearly linear in what is sought, so few are needed."""
@@ -232,6 +233,7 @@ def _fit(readings: Sequence[Seen], belief: Belief) -> Fitted:
     weights = np.array([1 / s.doubt for s in readings], dtype=np.float64)
     read = np.array([s.kg for s in readings], dtype=np.float64)
     for _ in range(TURNS):
+        go_on()
         said = [predict(unknown, s) for s in readings]
         rows = np.vstack([[slope for _, slope in said] * weights[:, None], np.diag(1 / doubts)])
         off = np.concatenate(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
+from mechanics.bounds import LONGEST_M
 from mechanics.errors import InputError
 from mechanics.ties import Point
 
@@ -118,6 +119,8 @@ class Item:
             raise InputError("items.front", "a reach greater than zero")
         if not self.rear_m > 0:
             raise InputError("items.rear", "a reach greater than zero")
+        if not max(self.front_m, self.rear_m) <= LONGEST_M:
+            raise InputError("items.front", f"a reach of at most {LONGEST_M:g} m")
         if len({point.id for point in self.points}) < len(self.points):
             raise InputError("items.points.id", "an id that no other point of the item has")
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import Enum
 from typing import Final
@@ -55,5 +56,10 @@ def landmarks(plan: Plan, index: int, steps_m: tuple[float, ...]) -> tuple[Landm
 
 def landed(plan: Plan, index: int, at_m: float, steps_m: tuple[float, ...]) -> Landmark | None:
     """The landmark that a drag to a place lands on; ``None`` where none is that near."""
-    nearest = min(landmarks(plan, index, steps_m), key=lambda mark: abs(mark.at_m - at_m))
+    return within_snap(landmarks(plan, index, steps_m), at_m)
+
+
+def within_snap(marks: Sequence[Landmark], at_m: float) -> Landmark | None:
+    """The same of landmarks that are known already, of which there is at least one."""
+    nearest = min(marks, key=lambda mark: abs(mark.at_m - at_m))
     return nearest if abs(nearest.at_m - at_m) <= SNAP_M else None

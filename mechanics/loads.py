@@ -11,6 +11,7 @@ import math
 from dataclasses import dataclass
 
 from mechanics.errors import BalanceError, InputError
+from mechanics.patience import go_on
 from mechanics.plan import Plan
 
 BALANCE_TOLERANCE = 1e-9
@@ -151,6 +152,7 @@ def compute_loads(plan: Plan, *, tilt_kg_m: float = 0.0, slope: float = 0.0) -> 
     Raises:
         InputError: the figures are so extreme that the loads overflow.
     """
+    go_on()
     trailer = plan.trailer
     start = trailer.deck.start_m
     mass = trailer.empty_mass_kg

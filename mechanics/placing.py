@@ -13,6 +13,7 @@ from typing import Final
 
 from mechanics.errors import MechanicsError
 from mechanics.item import Item
+from mechanics.patience import go_on
 from mechanics.plan import Plan
 
 ROOM_BETWEEN_M: Final = 0.05
@@ -48,6 +49,7 @@ class PlacingError(MechanicsError):
 def moved(plan: Plan, index: int, reference_m: float) -> Plan:
     """One item's mark elsewhere on the tape."""
     item = plan.items[index]
+    go_on()
     return plan.with_placement(item.id, replace(item.placement, reference_m=reference_m))
 
 

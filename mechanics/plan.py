@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
+from mechanics.bounds import MOST_ITEMS
 from mechanics.errors import InputError
 from mechanics.hitch import Hitch
 from mechanics.item import Item, Placement
@@ -34,6 +35,8 @@ class Plan:
     def __post_init__(self) -> None:
         if any(number > len(self.trailer.axles) for number in self.site.held_trailer_axles):
             raise InputError("site.held_trailer_axles", "numbers of axles the trailer has")
+        if len(self.items) > MOST_ITEMS:
+            raise InputError("items", f"at most {MOST_ITEMS} loads")
         seen: set[str] = set()
         for index, item in enumerate(self.items):
             if item.id in seen:

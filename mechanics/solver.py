@@ -9,6 +9,7 @@ import highspy
 import numpy as np
 
 from mechanics.errors import MechanicsError
+from mechanics.patience import go_on
 
 FEASIBILITY = 1e-9
 """How far the solver may leave a constraint unmet, in the model's own units."""
@@ -94,6 +95,7 @@ class Model:
         Raises:
             SolverError: the solver failed.
         """
+        go_on()
         solver = highspy.Highs()
         solver.setOptionValue("output_flag", False)
         solver.setOptionValue("log_to_console", False)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from enum import Enum
 
+from mechanics.bounds import LONGEST_M
 from mechanics.errors import InputError
 from mechanics.tail import Bed, Dovetail, Ramp, Stands
 from mechanics.ties import Anchor
@@ -74,6 +75,10 @@ class Deck:
             raise InputError("trailer.deck.start_tolerance", "zero or more")
         if not self.length_m > 0:
             raise InputError("trailer.deck.length", "a length greater than zero")
+        if not self.length_m <= LONGEST_M:
+            raise InputError("trailer.deck.length", f"a length of at most {LONGEST_M:g} m")
+        if not abs(self.start_m) <= LONGEST_M:
+            raise InputError("trailer.deck.start", f"at most {LONGEST_M:g} m from the coupler")
         if not self.front_overhang_m >= 0:
             raise InputError("trailer.deck.front_overhang", "zero or more")
         if not self.rear_overhang_m >= 0:

@@ -273,6 +273,22 @@ class Drawing:
         )
 
 
+def side_words(report: Report, unit: UnitSystem) -> str:
+    """What either side of the trailer carries."""
+    left, right = (
+        f"{write_number(kg / unit.kg)} {unit.mass_unit}"
+        for kg in (report.loads.trailer.left_kg, report.loads.trailer.right_kg)
+    )
+    return f"left side {left}, right side {right}"
+
+
+def framed(plan: Plan, unit: UnitSystem, look: Look) -> tuple[Frame, Outfit]:
+    """Where things are in a plan's picture, and the outfit in it: the same wherever its items
+    stand."""
+    tallest = max((item_height_m(i) for i in plan.items), default=1.5)
+    return draw_outfit(plan.truck, plan.trailer, plan.hitch.type, tallest, unit, look)
+
+
 def draw(
     report: Report,
     *,
@@ -290,10 +306,9 @@ def draw(
     what makes the two ends of each of the selected item's intervals. ``riding`` tilts and
     squats the bodies, ``times`` as much as is true.
     """
-    truck, trailer, hitch = report.plan.truck, report.plan.trailer, report.plan.hitch.type
+    truck, trailer = report.plan.truck, report.plan.trailer
     deck = trailer.deck
-    tallest = max((item_height_m(i) for i in report.plan.items), default=1.5)
-    frame, outfit = draw_outfit(truck, trailer, hitch, tallest, unit, look or Look())
+    frame, outfit = framed(report.plan, unit, look or Look())
     above = AboveFrame(trailer)
     items = [
         _item(frame, report, index, drawn[index], selected, above, unit)
@@ -338,12 +353,7 @@ def draw(
         else "",
         above_fenders=outfit.fenders,
         above_middle=ABOVE_Y,
-        above_sides="left side {}, right side {}".format(
-            *(
-                f"{write_number(kg / unit.kg)} {unit.mass_unit}"
-                for kg in (report.loads.trailer.left_kg, report.loads.trailer.right_kg)
-            )
-        ),
+        above_sides=side_words(report, unit),
         above_widths=_widths(report, unit),
         lanes=lanes,
         lanes_y=TAPE_Y + TAPE_HEIGHT,

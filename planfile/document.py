@@ -12,6 +12,8 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
+from mechanics.bounds import MOST_ITEMS
+
 LARGEST = 1e9
 """No mass or length of a haul is larger, in any of the format's units."""
 
@@ -365,7 +367,7 @@ class PlanDocument(Part, frozen=True, kw_only=True):
     trailer: Trailer
     name: Text | UnsetType = UNSET
     notes: Annotated[str, Meta(max_length=20000)] | UnsetType = UNSET
-    items: Annotated[list[Item], Meta(max_length=100)] = []
+    items: Annotated[list[Item], Meta(max_length=MOST_ITEMS)] = []
     rules: Rules = msgspec.field(default_factory=Rules)
     site: Site = msgspec.field(default_factory=Site)
     securing: Securing | UnsetType = UNSET

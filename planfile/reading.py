@@ -9,6 +9,7 @@ from typing import Any, Final
 
 import msgspec
 
+from mechanics.bounds import MOST_ITEMS
 from mechanics.errors import InputError
 from mechanics.plan import Plan
 from mechanics.rules import Rules
@@ -279,6 +280,7 @@ def _explain(error: msgspec.ValidationError, raw: Any) -> PlanFileError:
         ("a number of at most 1,000,000,000", "`float` <= 1000000000.0"),
         ("a number of at least -1,000,000,000", "`float` >= -1000000000.0"),
         ("at least one", "`array` of length >= 1"),
+        (f"at most {MOST_ITEMS} loads", f"`array` of length <= {MOST_ITEMS}"),
         ("a whole number from 1", "`int` >= 1"),
         ("a number of at most 10", "`float` <= 10.0"),
         ("a number of at least -10", "`float` >= -10.0"),

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from planfile.schema import SCHEMAS, schema_path
 
 
-@require_GET
+@require_safe
 def schema(request: HttpRequest, name: str) -> HttpResponse:
     """A JSON Schema, open to everyone: it holds nothing of a yard."""
     if name not in SCHEMAS:

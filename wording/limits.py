@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import lru_cache, partial
+from functools import lru_cache
 from typing import Final
 
 from measures.writing import (
@@ -39,7 +39,7 @@ _NO_NAMES: Final[Names] = {}
 @dataclass(frozen=True, kw_only=True)
 class Telling:
     """What words may depend on: what the hitch load is called, the school's range, the items'
-    names, the units, and what closes the deck."""
+    names, the units, what closes the deck, and how far a load may reach past its ends."""
 
     unit: UnitSystem
     names: Names = field(default_factory=dict)
@@ -47,13 +47,25 @@ class Telling:
     least: float = 0.0
     greatest: float = 0.0
     tail: str = ""
+    front_m: float = 0.0
+    rear_m: float = 0.0
 
     @classmethod
     def of(cls, plan: Plan, unit: UnitSystem, names: Names = _NO_NAMES, tail: str = "") -> Telling:
         """What is to be known of a plan."""
         least, greatest = plan.share_range
         word = tongue_word(plan.hitch.type)
-        return cls(unit=unit, names=names, word=word, least=least, greatest=greatest, tail=tail)
+        deck = plan.trailer.deck
+        return cls(
+            unit=unit,
+            names=names,
+            word=word,
+            least=least,
+            greatest=greatest,
+            tail=tail,
+            front_m=deck.front_overhang_m,
+            rear_m=deck.rear_overhang_m,
+        )
 
 
 Fault = Callable[[Check, Telling], str]
@@ -84,13 +96,19 @@ def _wrong_ball(check: Check, telling: Telling) -> str:
     return f"The ball is {ball} and the coupler is made for {coupler}: it can jump off."
 
 
-def _past(where: str, check: Check, telling: Telling) -> str:
-    return f"It reaches {write_inches(-(check.margin or 0.0), telling.unit)} {where}."
+def _past(where: str, may_m: float, check: Check, telling: Telling) -> str:
+    """How far past an end, or past what the trailer lets reach over it."""
+    by = write_inches(-(check.margin or 0.0), telling.unit)
+    return f"It reaches {by} further {where} than it may." if may_m else f"It reaches {by} {where}."
+
+
+def _past_front(check: Check, telling: Telling) -> str:
+    return _past("past the front of the deck", telling.front_m, check, telling)
 
 
 def _past_tail(check: Check, telling: Telling) -> str:
     into = "into the gate" if telling.tail == "gate" else "past the tail of the deck"
-    return _past(into, check, telling)
+    return _past(into, telling.rear_m, check, telling)
 
 
 def _overlap(check: Check, telling: Telling) -> str:
@@ -184,7 +202,7 @@ WORDS: Final[Mapping[Family, LimitWords]] = {
         label="Front of the deck",
         end="front of the deck",
         beyond="it runs past the front of the deck",
-        fault=partial(_past, "past the front of the deck"),
+        fault=_past_front,
         arithmetic=sums.on_the_tape,
     ),
     Family.DECK_REAR: LimitWords(

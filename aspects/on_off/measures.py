@@ -133,11 +133,20 @@ def _turn(draft: Draft, place: Place, index: int) -> Draft | None:
 
 
 def _last(draft: Draft, place: Place, index: int) -> Draft | None:
-    """Trade places until nothing stands behind it."""
+    """Trade places until nothing stands behind it; with loads on top of each other, or out of
+    room, that may never be so."""
     plan = draft.plan
-    while any(i.foremost_m >= plan.items[index].foremost_m for i in _others(plan, index)):
+    for _ in plan.items:
+        if not _behind(plan, index):
+            break
         plan = traded(plan, index, ahead=False)
-    return None if plan == draft.plan else draft.stood(plan)
+    return None if plan == draft.plan or _behind(plan, index) else draft.stood(plan)
+
+
+def _behind(plan: Plan, index: int) -> bool:
+    """Whether another load begins behind where one begins."""
+    here = plan.items[index].foremost_m
+    return any(item.foremost_m >= here for item in _others(plan, index))
 
 
 def _others(plan: Plan, index: int) -> list[Item]:

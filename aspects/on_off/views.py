@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from aspects.on_off.measures import do_measure
 from aspects.on_off.page import Asked, OnOffPage, address_of, on_off_page
@@ -26,7 +26,7 @@ def _answer(
     return part_or_page(request, TEMPLATES, haul, "on_off", page, wrong=wrong)
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def on_off(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:

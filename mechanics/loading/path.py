@@ -17,6 +17,7 @@ from mechanics.loading.clearance import Clearance, Gauge
 from mechanics.loading.outfit import Aboard, Carried, Outfit, State
 from mechanics.loading.stance import Climber, Stance
 from mechanics.loading.terrain import Part, Terrain, level_deck
+from mechanics.patience import go_on
 from mechanics.plan import Plan
 from mechanics.tail import RampKind
 
@@ -232,6 +233,7 @@ def least(value: Callable[[float], float], low: float, high: float) -> float:
     one, two = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
     first, second = value(one), value(two)
     while high - low > EXACT_M:
+        go_on()
         if first <= second:
             high, two, second = two, one, first
             one = high - GOLDEN * (high - low)

@@ -10,6 +10,8 @@ from django.test import SimpleTestCase
 ALLOWED = {
     "__future__",
     "collections",
+    "contextlib",
+    "contextvars",
     "dataclasses",
     "enum",
     "functools",

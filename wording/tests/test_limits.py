@@ -9,6 +9,7 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 
 from measures import UnitSystem
+from measures.writing import write_inches
 from mechanics.checks import Status
 from mechanics.codes import Family, read_code
 from mechanics.plan import Plan
@@ -108,6 +109,27 @@ class Faults(SimpleTestCase):
                     words = fault(check, telling)
                     self.assertRegex(words, r"^\S.*\.$")
                 self.assertTrue(why(check, report, unit).source)
+
+    def test_what_may_reach_past_the_tail_is_not_said_to_end_there(self) -> None:
+        plan = example_plan()
+        item = plan.items[0]
+        back = replace(item.placement, reference_m=plan.trailer.deck.length_m)
+        plan = plan.with_placement(item.id, back)
+        said = {}
+        for may in (0.0, inch(24)):
+            deck = replace(plan.trailer.deck, rear_overhang_m=may)
+            one = replace(plan, trailer=replace(plan.trailer, deck=deck))
+            check = evaluate(one).check("deck.rear")
+            assert check is not None
+            assert check.value is not None
+            beyond = check.value - deck.length_m - may
+            self.assertGreater(beyond, 0.0)
+            said[may] = (fault(check, Telling.of(one, US)), write_inches(beyond, US))
+        words, by = said[0.0]
+        self.assertEqual(words, f"It reaches {by} past the tail of the deck.")
+        words, by = said[inch(24)]
+        self.assertEqual(words, f"It reaches {by} further past the tail of the deck than it may.")
+        self.assertNotEqual(by, said[0.0][1])
 
 
 class Arithmetic(SimpleTestCase):
