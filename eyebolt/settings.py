@@ -4,10 +4,14 @@
 variable               meaning                                         default
 =====================  ==============================================  ==================
 EYEBOLT_DATA           folder of database and secret key               ``var``
+DATABASE_URL           PostgreSQL instead of the folder's own file     none
 EYEBOLT_SECRET_KEY     signing key                                     made once, kept
 EYEBOLT_HOSTS          host names served, separated by commas          loopback only
 EYEBOLT_ORIGINS        trusted origins behind a proxy, with scheme     none
 EYEBOLT_HTTPS          1: cookies and redirects for HTTPS only         1
+EYEBOLT_HSTS_SUBDOMAINS
+                       1: HTTPS for every name below ours      0
+EYEBOLT_HSTS_PRELOAD   1: browsers may list us as HTTPS only   0
 EYEBOLT_DEBUG          1: error pages with internals, never served on  0
 EYEBOLT_SIGN_UP        1: anybody may make a yard of their own         1
 EYEBOLT_PROXIES        proxies in front that are to be trusted         0
@@ -20,11 +24,12 @@ EYEBOLT_GAUGE_STREAMS  pages watching per process; more ask in turns   20
 """
 
 import os
-from datetime import timedelta
 from pathlib import Path
 
+import dj_database_url
 from csp.constants import NONE, SELF
 
+from eyebolt.data_folder import DATABASE, FILE_MODE, FOLDER_MODE, prepare
 from eyebolt.secret_key import secret_key
 
 BASE_DIR = Path(__file__).resolve().parent.parent
@@ -39,6 +44,7 @@ def _list(name: str, default: str = "") -> list[str]:
     return [part.strip() for part in os.environ.get(name, default).split(",") if part.strip()]
 
 
+prepare(DATA_DIR)
 SECRET_KEY = os.environ.get("EYEBOLT_SECRET_KEY") or secret_key(DATA_DIR)
 DEBUG = _flag("EYEBOLT_DEBUG", "0")
 ALLOWED_HOSTS = _list("EYEBOLT_HOSTS", "127.0.0.1,localhost")
@@ -51,12 +57,12 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.messages",
     "django.contrib.staticfiles",
-    "axes",
     "csp",
     "reversion",
     "import_export",
     "web",
     "yards",
+    "longwork",
     "planfile",
     "book",
     "hauls",
@@ -76,22 +82,26 @@ INSTALLED_APPS = [
     "weighing",
     "gauge",
     "exchange",
+    "upkeep",
     "demo",
 ]
 
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "web.receiving.heads_without_bodies",
     "web.middleware.few_at_once",
     "django.middleware.gzip.GZipMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "web.receiving.strangers_send_little",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "csp.middleware.CSPMiddleware",
-    "axes.middleware.AxesMiddleware",
+    "web.middleware.with_policies",
+    "web.budget.WithinBudget",
 ]
 
 ROOT_URLCONF = "eyebolt.urls"
@@ -111,48 +121,44 @@ TEMPLATES = [
     },
 ]
 
-DATABASES = {
+_SQLITE = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA_DIR / "eyebolt.sqlite3",
+        "NAME": DATA_DIR / DATABASE,
         "CONN_MAX_AGE": None,
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 10,
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
         },
     }
 }
+# yards that outgrow one file; everything else stays as it is
+DATABASES = (
+    {"default": dj_database_url.config(conn_max_age=600, conn_health_checks=True)}
+    if os.environ.get("DATABASE_URL")
+    else _SQLITE
+)
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "yards.User"
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "yards.backend.YardBackend"]
+AUTHENTICATION_BACKENDS = ["yards.backend.YardBackend"]
 SIGN_UP = _flag("EYEBOLT_SIGN_UP", "1")
 
-# guessing passwords is slowed: after eight wrong ones for a name from one address, that
-# pair waits; a person elsewhere is not locked out by somebody else's guessing
-AXES_FAILURE_LIMIT = 8
-AXES_COOLOFF_TIME = timedelta(minutes=5)
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_CALLABLE = "yards.views.slow_down"
-AXES_RESET_ON_SUCCESS = True
-AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
-AXES_VERBOSE = False
-AXES_ENABLE_ADMIN = False
-_PROXIES = int(os.environ.get("EYEBOLT_PROXIES", "0"))
-AXES_IPWARE_PROXY_COUNT = _PROXIES or None
-# a header that nobody trustworthy wrote says nothing about where a request came from
-AXES_IPWARE_META_PRECEDENCE_ORDER = ["HTTP_X_FORWARDED_FOR"] if _PROXIES else ["REMOTE_ADDR"]
+# proxies in front that write down where a request came from; none: the connection says it
+PROXIES = int(os.environ.get("EYEBOLT_PROXIES", "0"))
 CSRF_FAILURE_VIEW = "web.views.csrf_failure"
 LOGIN_URL = "sign_in"
 LOGIN_REDIRECT_URL = "home"
 LOGOUT_REDIRECT_URL = "sign_in"
 AUTH_PASSWORD_VALIDATORS = [
-    {
-        "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
-        "OPTIONS": {"min_length": 10},
-    },
-    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": f"django.contrib.auth.password_validation.{name}", "OPTIONS": options}
+    for name, options in (
+        ("UserAttributeSimilarityValidator", {"user_attributes": ("username", "first_name")}),
+        ("MinimumLengthValidator", {"min_length": 10}),
+        ("CommonPasswordValidator", {}),
+        ("NumericPasswordValidator", {}),
+    )
 ]
 
 LANGUAGE_CODE = "en-us"
@@ -170,13 +176,19 @@ WHITENOISE_MAX_AGE = 3600
 
 # photos of plates: served by a view that asks whose yard they are, never by address alone
 MEDIA_ROOT = DATA_DIR / "media"
+FILE_UPLOAD_PERMISSIONS = FILE_MODE
+FILE_UPLOAD_DIRECTORY_PERMISSIONS = FOLDER_MODE
 
 SECURE_SSL_REDIRECT = HTTPS
+# whoever watches the server asks it directly, not through the proxy
+SECURE_REDIRECT_EXEMPT = [r"^healthz$"]
 SESSION_COOKIE_SECURE = HTTPS
 CSRF_COOKIE_SECURE = HTTPS
 SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
-SECURE_HSTS_INCLUDE_SUBDOMAINS = HTTPS
-SECURE_HSTS_PRELOAD = HTTPS
+# either binds other names of the domain, and cannot be taken back soon: for its owner to say
+SECURE_HSTS_INCLUDE_SUBDOMAINS = HTTPS and _flag("EYEBOLT_HSTS_SUBDOMAINS", "0")
+SECURE_HSTS_PRELOAD = HTTPS and _flag("EYEBOLT_HSTS_PRELOAD", "0")
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
@@ -202,6 +214,9 @@ CONTENT_SECURITY_POLICY = {
         "base-uri": [NONE],
     }
 }
+
+# large files are worked through in a process of their own, beside the pages
+LONG_WORK_APART = True
 
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_000_000

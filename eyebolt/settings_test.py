@@ -18,11 +18,10 @@ STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.InMemoryStorage"},
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
+# a process of its own would not see the test's database
+LONG_WORK_APART = False
 WHITENOISE_AUTOREFRESH = True
 WHITENOISE_USE_FINDERS = True
-# many tests sign in with wrong passwords; those about guessing switch it on again
-AXES_ENABLED = False
-
 # how long an example takes says how busy the machine is, and nothing of the example
 hypothesis.settings.register_profile(
     "busy", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow]

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable
+from contextlib import AbstractContextManager, nullcontext
+from typing import TypeVar
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponseBase
+from django.urls import Resolver404, resolve
 
 BUSY: str = "Eyebolt-Busy"
 """Header of every answer: how many requests were in hand or waiting when it came in."""
@@ -30,7 +33,54 @@ class Counter:
 
 
 _places = threading.BoundedSemaphore(max(settings.AT_ONCE, 1))
+_hashing = threading.BoundedSemaphore(1)
 _within = Counter()
+
+View = TypeVar("View", bound=Callable[..., HttpResponseBase])
+
+
+def hashes_passwords(view: View) -> View:
+    """Mark a view that hashes a password when something is sent to it: that is slow on purpose, and
+    has a place of its own, so that many who sign in keep nobody from working."""
+    view.hashes_passwords = True  # type: ignore[attr-defined]
+    return view
+
+
+def never_waits(view: View) -> View:
+    """Mark a view that is answered however busy the server is."""
+    view.never_waits = True  # type: ignore[attr-defined]
+    return view
+
+
+def _place_for(request: HttpRequest) -> AbstractContextManager[object]:
+    try:
+        view = resolve(request.path_info).func
+    except Resolver404:
+        return _places
+    if getattr(view, "never_waits", False):
+        return nullcontext()
+    hashing = request.method == "POST" and getattr(view, "hashes_passwords", False)
+    return _hashing if hashing else _places
+
+
+POLICIES: str = ", ".join(
+    f"{what}=()" for what in ("camera", "geolocation", "microphone", "payment", "usb")
+)
+"""What no page of ours asks of a browser: photos are taken by the phone's own program. How the
+phone is tilted is asked, for the slope of a place."""
+
+
+def with_policies(
+    get_response: Callable[[HttpRequest], HttpResponseBase],
+) -> Callable[[HttpRequest], HttpResponseBase]:
+    """Tell browsers what no page of ours may ask for."""
+
+    def tell(request: HttpRequest) -> HttpResponseBase:
+        answer = get_response(request)
+        answer["Permissions-Policy"] = POLICIES
+        return answer
+
+    return tell
 
 
 def few_at_once(
@@ -46,7 +96,7 @@ def few_at_once(
 
     def wait_for_a_place(request: HttpRequest) -> HttpResponseBase:
         with _within as busy:
-            with _places:
+            with _place_for(request):
                 answer = get_response(request)
             answer[BUSY] = str(busy)
             return answer

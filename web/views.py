@@ -42,12 +42,20 @@ def server_error(request: HttpRequest) -> HttpResponse:
 
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
     """A form from an old page, or from elsewhere."""
-    return _page(
+    return refusal(
         request,
         403,
         "This page is too old to be sent",
         "Go back, reload it and send it again. What you typed is still in the form.",
     )
+
+
+def refusal(request: HttpRequest, status: int, title: str, words: str) -> HttpResponse:
+    """What was not done, and what to do: as a page, or in a line where a page asks in the
+    background."""
+    if request.headers.get("HX-Request") == "true":
+        return HttpResponse(f"{title}. {words}", content_type="text/plain", status=status)
+    return _page(request, status, title, words)
 
 
 def _page(request: HttpRequest, status: int, title: str, words: str) -> HttpResponse:
