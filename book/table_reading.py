@@ -2,25 +2,24 @@
 
 from __future__ import annotations
 
-import csv
 import hashlib
-import io
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Final
 
 import tablib
 from django.core.exceptions import ValidationError
-from django.db import models
+from django.db import IntegrityError, models
 from django.db.models import F
 from import_export.instance_loaders import BaseInstanceLoader
 from import_export.resources import Resource
 from import_export.results import RowResult
 
-from book.doubts import doubts
+from book.doubts import Doubt, doubts
 from book.forms import link_parts
-from book.history import keep, recorded
+from book.history import FOLLOWS, keep_many, recorded
 from book.models import (
     Configuration,
     Hitch,
@@ -29,47 +28,45 @@ from book.models import (
     Trailer,
     TrailerAxle,
 )
+from book.sheet import (
+    TableError,
+    either_number,
+    needs_unit,
+    sheet,
+    split_thousands,
+    title_and_unit,
+)
+from book.table_outcome import Line, Outcome
 from book.tables import FORMULA, Column, Table, unquoted
 from book.tolerances import Tolerances
 from book.yardfile import checked
+from longwork.running import Progress, no_progress
 from measures import UnitSystem
 from measures.quantity import UNIT_TABLES
-from yards.models import User, Yard
+from yards.audit import happened
+from yards.models import Happened, User, Yard
 
-MAX_BYTES: Final = 1_000_000
-MAX_ROWS: Final = 5_000
 MAX_CELL: Final = 4_000
 
+AT_ONCE: Final = 500
+"""Things that are put into the history at once."""
 
-class TableError(ValueError):
-    """A file that is no table of this kind at all; the message says what to do."""
+NOBODY: Final = -1
+"""Number of a thing that is not stored: nothing belongs to it."""
 
 
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Line:
-    """What happens to one line of the file."""
-
-    number: int
-    name: str
-    outcome: str
-    problems: tuple[str, ...] = ()
-    questions: tuple[str, ...] = ()
-    """What is odd about it, and may be right all the same."""
+def batched(many: list[Any], size: int) -> Iterator[list[Any]]:
+    """A list in pieces of at most ``size``."""
+    for start in range(0, len(many), size):
+        yield many[start : start + size]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Outcome:
-    """A dry run or an import: every line, and whether it was stored."""
+class _Checked:
+    """A row that is right: its form, and the parts that are to stand on it, where it names any."""
 
-    lines: tuple[Line, ...]
-    stored: bool
-    stamp: str
-    taken_away: tuple[str, ...] = ()
-
-    @property
-    def wrong(self) -> bool:
-        """Whether any line has a problem; nothing is stored then."""
-        return any(line.problems for line in self.lines)
+    form: Any
+    parts: list[Any] | None
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -78,84 +75,6 @@ class _Given:
 
     column: Column
     unit: str
-
-
-def decode(data: bytes) -> str:
-    """The text of an uploaded file.
-
-    Raises:
-        TableError: too large, or in an encoding that is not known.
-    """
-    if len(data) > MAX_BYTES:
-        raise TableError("The file is larger than 1 MB. Split it into several.")
-    for mark, name in ((b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16"), (b"", "utf-8-sig")):
-        if data.startswith(mark):
-            try:
-                text = data.decode(name)
-            except UnicodeDecodeError:
-                raise TableError(
-                    "The file is not in UTF-8. In the spreadsheet choose “CSV UTF-8” when "
-                    "saving, then send it again."
-                ) from None
-            break
-    if "\x00" in text:
-        raise TableError("That is not a CSV table. Save the sheet as “CSV UTF-8”.")
-    return text
-
-
-def sheet(text: str) -> tuple[list[str], list[list[str]], bool]:
-    """Header and rows of a text; the last value says that semicolons part its cells.
-
-    Raises:
-        TableError: it is no table, or too long a one.
-    """
-    first = next((line for line in text.splitlines() if line.strip()), "")
-    if not first:
-        raise TableError("The file is empty.")
-    counts = {mark: first.count(mark) for mark in (",", ";", "\t")}
-    delimiter = max(counts, key=lambda mark: counts[mark])
-    try:
-        rows = [
-            row
-            for row in csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True)
-            if any(cell.strip() for cell in row)
-        ]
-    except csv.Error as error:
-        raise TableError(f"The file cannot be read as CSV: {error}.") from None
-    if len(rows) - 1 > MAX_ROWS:
-        raise TableError(f"The file has more than {MAX_ROWS:,} rows. Split it into several.")
-    return [cell.strip() for cell in rows[0]], rows[1:], delimiter == ";"
-
-
-def title_and_unit(header: str) -> tuple[str, str]:
-    """A column's title in small letters, and the unit it has in brackets; empty without one."""
-    match = re.fullmatch(r"(?P<title>[^()]*?)\s*(?:\((?P<unit>[^()]*)\))?", header)
-    if match is None:
-        return header.lower(), ""
-    title = match["title"].strip().lower().replace("_", " ")
-    return title, (match["unit"] or "").strip()
-
-
-def needs_unit(title: str, kind: str) -> str:
-    """What to say of a column of numbers whose header has no unit that is known."""
-    units = list(UNIT_TABLES[kind])
-    return (
-        f"Column “{title[:60]}” needs the unit of its numbers in brackets, such as "
-        f"“{title[:60]} ({units[0]})”. Units: {', '.join(units)}."
-    )
-
-
-def split_thousands(text: str) -> bool:
-    """Whether a number of a file with semicolons can be thousands as well as a fraction."""
-    return re.fullmatch(r"-?\d{1,3}[.,]\d{3}", text) is not None
-
-
-def either_number(text: str) -> str:
-    """What to do about a number that can be two."""
-    return (
-        f"“{text}” can be read as thousands or as a fraction in a file with semicolons. Write "
-        f"{text.replace(',', '').replace('.', '')} or {text.replace(',', '.')}0"
-    )
 
 
 def read_table(text: str, table: Table) -> tuple[tablib.Dataset, list[_Given], bool]:
@@ -208,7 +127,7 @@ class _TableResource(Resource):
     class Meta:
         skip_diff = True
         report_skipped = True
-        use_transactions = True
+        use_transactions = False
         import_id_fields = ()
         instance_loader_class = BaseInstanceLoader
 
@@ -220,6 +139,8 @@ class _TableResource(Resource):
         *,
         semicolons: bool,
         units: UnitSystem,
+        count: int,
+        progress: Progress,
     ) -> None:
         super().__init__()
         self.units = units
@@ -227,30 +148,36 @@ class _TableResource(Resource):
         self.table = table
         self.given = given
         self.yard = yard
+        self.tolerances = Tolerances.of(yard)
+        self.count = count
+        self.progress = progress
         self.semicolons = semicolons
-        self.seen: set[str] = set()
+        self.seen: set[tuple[str, str]] = set()
         self.owners: dict[str, Thing] = {}
-        self.touched: dict[tuple[type[Thing], int], Thing] = {}
+        self.taken: dict[str, int] = {}
+        self.checked: list[_Checked] = []
         self.there: dict[str, list[models.Model]] = {}
         self.taken_away: list[str] = []
 
     def before_import(self, dataset: tablib.Dataset, **kwargs: Any) -> None:
-        """Look up the inner lists that the file replaces."""
+        """Look up what the file is about: the things it names, or whose inner lists it replaces."""
+        names = sorted({unquoted(str(name).strip()) for name in dataset[self.table.key]})
+        model: Any = self.table.owner or self.table.model
+        whole = [path for path in FOLLOWS[model] if self.table.owner is None]
+        for some in batched(names, AT_ONCE):
+            there = model._default_manager.filter(yard=self.yard, name__in=some)
+            self.owners |= {thing.name: thing for thing in there.prefetch_related(*whole)}
+        self.taken = {thing.name: thing.pk for thing in self.owners.values()}
         if self.table.owner is None:
             return
-        names = {unquoted(str(name).strip()) for name in dataset[self.table.parent]}
-        owners = self.table.owner._default_manager.filter(yard=self.yard, name__in=names)
-        self.owners = {owner.name: owner for owner in owners}
         for name, owner in self.owners.items():
             rows = self.table.model._default_manager.filter(**{self.table.parent: owner})
             self.there[name] = list(rows.order_by("pk"))
 
     def after_import(self, dataset: tablib.Dataset, result: Any, **kwargs: Any) -> None:
-        """Take away what stood in the replaced lists and is not in the file."""
+        """Name what stood in the replaced lists and is not in the file."""
         for name, rows in self.there.items():
-            for row in rows:
-                self.taken_away.append(f"{name}: {getattr(row, 'name', None) or row}")
-                row.delete()
+            self.taken_away += [f"{name}: {getattr(row, 'name', None) or row}" for row in rows]
 
     def get_instance(self, instance_loader: Any, row: dict[str, Any]) -> Any:
         """The thing of that name; in an inner list the row of that name, or the next axle.
@@ -265,8 +192,7 @@ class _TableResource(Resource):
                 return None
             rows.remove(same[0])
             return same[0]
-        name = unquoted(str(row["name"]).strip())
-        return self.table.model._default_manager.filter(yard=self.yard, name=name).first()
+        return self.owners.get(unquoted(str(row["name"]).strip()))
 
     def init_instance(self, row: Any = None) -> Any:
         """A new row of the table's list."""
@@ -285,16 +211,26 @@ class _TableResource(Resource):
                 problems.append(f"{self.table.parent}: the book has no “{key[:60]}”")
                 raise ValidationError(problems)
             setattr(instance, self.table.parent, owner)
-        elif key.lower() in self.seen:
-            problems.append(f"name: “{key[:60]}” stands in the file twice")
-        self.seen.add(key.lower())
-        self._form = checked(instance, typed, yard=self.yard)
+        own = unquoted(str(row.get("name", "")).strip())
+        if own and (key.lower(), own.lower()) in self.seen and self._named_once(instance):
+            problems.append(f"name: “{own[:60]}” stands in the file twice")
+        self.seen.add((key.lower(), own.lower()))
+        self._form = checked(instance, typed, yard=self.yard, taken=self.taken)
         for name, errors in self._form.errors.items():
             problems += [f"{name.replace('_', ' ')}: {words}" for words in errors]
         self._parts = self._find_parts(instance, row, problems)
         if problems:
             raise ValidationError(problems)
         self._same = typed == before and not self._parts_differ(instance, row)
+
+    @staticmethod
+    def _named_once(instance: Any) -> bool:
+        """Whether no two of its list may have one name."""
+        return any(
+            "name" in constraint.fields
+            for constraint in instance._meta.constraints
+            if isinstance(constraint, models.UniqueConstraint)
+        )
 
     def _parts_differ(self, instance: Any, row: dict[str, Any]) -> bool:
         if instance.pk is None or "parts" not in row:
@@ -395,25 +331,82 @@ class _TableResource(Resource):
             raise ValidationError(import_validation_errors)
 
     def save_instance(self, instance: Any, is_create: bool, row: Any, **kwargs: Any) -> None:
-        """Store the row with its links."""
-        self._form.save()
-        if isinstance(instance, Configuration):
-            if "parts" in row:
-                instance.parts.set(self._parts)
-        elif isinstance(instance, (Hitch, Trailer)) and "parts" in row:
-            link_parts(instance, self._parts)
-        thing = instance if isinstance(instance, Thing) else getattr(instance, self.table.parent)
-        self.touched[(type(thing), thing.pk)] = thing
+        """Note the row: nothing is stored before every row is right."""
+        self.checked.append(
+            _Checked(form=self._form, parts=self._parts if "parts" in row else None)
+        )
         if isinstance(instance, Thing):
             given = {one.column.name for one in self.given}
             self.questions[instance.name] = tuple(
                 doubt.question
-                for doubt in doubts(instance, self.units, Tolerances.of(self.yard))
+                for doubt in _doubts(instance, self.units, self.tolerances)
                 if doubt.field in given
             )
 
     def save_m2m(self, instance: Any, row: Any, **kwargs: Any) -> None:
         """Links are stored with the row."""
+
+    def after_import_row(self, row: Any, row_result: Any, **kwargs: Any) -> None:
+        """Tell whoever waits how far it has come."""
+        self.progress(kwargs["row_number"], self.count)
+
+    def store(self) -> None:
+        """Store every row that was noted, and take away what the file replaces."""
+        bare = [
+            row.form.instance
+            for row in self.checked
+            if self.table.owner is None and row.form.instance.pk is None and not row.parts
+        ]
+        self.table.model._default_manager.bulk_create(bare)
+        stored = {id(instance) for instance in bare}
+        touched: dict[tuple[type[Thing], int], Thing] = {}
+        for row in self.checked:
+            instance = row.form.instance
+            if id(instance) not in stored:
+                row.form.save()
+            if row.parts is not None:
+                if isinstance(instance, Configuration):
+                    instance.parts.set(row.parts)
+                elif isinstance(instance, (Hitch, Trailer)):
+                    link_parts(instance, row.parts)
+            thing = (
+                instance if isinstance(instance, Thing) else getattr(instance, self.table.parent)
+            )
+            touched[(type(thing), thing.pk)] = thing
+        for rows in self.there.values():
+            for row_gone in rows:
+                row_gone.delete()
+        kinds: dict[type[Thing], list[int]] = {}
+        for kind, pk in touched:
+            kinds.setdefault(kind, []).append(pk)
+        for kind, pks in kinds.items():
+            for some in batched(pks, AT_ONCE):
+                kind._default_manager.filter(pk__in=some).update(version=F("version") + 1)
+                keep_many(kind, some)
+
+
+@lru_cache(maxsize=16)
+def _nothing(model: type[Thing]) -> dict[str, Any]:
+    """Lists of a thing to which nothing belongs yet, looked up already."""
+    found: dict[str, Any] = {}
+    for name in FOLLOWS[model]:
+        inner: Any = model._meta.get_field(name).related_model
+        found[name] = inner._default_manager.none()
+        len(found[name])
+    return found
+
+
+def _doubts(thing: Thing, units: UnitSystem, tolerances: Tolerances) -> list[Doubt]:
+    """Questions about a thing that need not be stored: one that is new has no rows yet."""
+    if thing.pk is not None:
+        return doubts(thing, units, tolerances)
+    thing.pk = NOBODY
+    thing._prefetched_objects_cache = _nothing(type(thing))  # type: ignore[attr-defined]
+    try:
+        return doubts(thing, units, tolerances)
+    finally:
+        thing.pk = None
+        del thing._prefetched_objects_cache  # type: ignore[attr-defined]
 
 
 def take_in(
@@ -423,53 +416,51 @@ def take_in(
     yard: Yard,
     user: User,
     stamp: str | None = None,
+    progress: Progress = no_progress,
 ) -> Outcome:
     """Try a table, or store it: all of it or nothing.
 
     Without a ``stamp`` nothing is stored. With the stamp of a dry run it is stored, unless
-    something in the file's way changed since, in which case this is another dry run.
+    something in the file's way changed since, in which case this is another dry run. Rows are
+    checked without keeping others from writing; only storing what is right does that.
+    ``progress`` is told rows done and rows in all; what it raises ends the reading.
 
     Raises:
         TableError: it is not a table of this kind.
     """
     dataset, given, semicolons = read_table(text, table)
     now = _stamp(table, yard, dataset)
-    dry = stamp is None or stamp != now
-    resource = _TableResource(table, given, yard, semicolons=semicolons, units=user.unit_system)
-    lines: tuple[Line, ...] = ()
+    resource = _TableResource(
+        table,
+        given,
+        yard,
+        semicolons=semicolons,
+        units=user.unit_system,
+        count=len(dataset),
+        progress=progress,
+    )
+    lines = _run(resource, dataset, table)
     stored = False
-    if dry:
-        lines = _run(resource, dataset, table, dry=True)
-    else:
+    if stamp == now and not any(line.problems for line in lines):
+        why = f"Table “{table.title}” taken in"
         try:
-            with recorded(yard=yard, user=user, why=f"Table “{table.title}” taken in"):
-                lines = _run(resource, dataset, table, dry=False)
-                if any(line.problems for line in lines):
-                    raise _NothingStored
-                for thing in resource.touched.values():
-                    there = type(thing)._default_manager.filter(pk=thing.pk)
-                    there.update(version=F("version") + 1)
-                    keep(thing)
-            stored = True
-        except _NothingStored:
+            with recorded(yard=yard, user=user, why=why, by_hand=True):
+                # somebody may have changed it while the rows were checked
+                if _stamp(table, yard, dataset) == now:
+                    resource.store()
+                    about = f"table of {table.slug}, {len(dataset)} rows"
+                    happened(Happened.TAKEN_IN, yard=yard, by=user, about=about)
+                    stored = True
+        except IntegrityError:
+            # a part that a row names is gone
             stored = False
     return Outcome(lines=lines, stored=stored, stamp=now, taken_away=tuple(resource.taken_away))
 
 
-class _NothingStored(Exception):
-    """Undoes an import of which a line was not right."""
-
-
-def _run(
-    resource: _TableResource, dataset: tablib.Dataset, table: Table, *, dry: bool
-) -> tuple[Line, ...]:
-    result = resource.import_data(
-        dataset,
-        dry_run=dry,
-        raise_errors=False,
-        use_transactions=True,
-        rollback_on_validation_errors=True,
-    )
+def _run(resource: _TableResource, dataset: tablib.Dataset, table: Table) -> tuple[Line, ...]:
+    # what the library calls a dry run is a transaction, and keeps others from writing; rows that
+    # are right are only noted here, so there is nothing to undo
+    result = resource.import_data(dataset, dry_run=False, use_transactions=False)
     for error in result.base_errors:
         raise error.error
     return tuple(_lines(result, dataset, table, resource.questions))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 from typing import Any, Final
 
 from django import forms
@@ -85,12 +86,30 @@ def list_of(thing: Thing) -> str:
     return next(name for name, shape in SHAPES.items() if isinstance(thing, shape.model))
 
 
-def load_ticket(
-    entry: Any, *, yard: Yard, user: User, path: str, problems: list[str], before: list[Ticket]
-) -> Ticket | None:
-    """Bring a ticket into a yard; what is wrong goes into ``problems`` and nothing is stored.
+@dataclass(frozen=True, kw_only=True, slots=True)
+class TicketRead:
+    """A ticket of a file with what was aboard; not stored before somebody says so."""
 
-    ``before`` are the tickets of the same file that came in already.
+    ticket: Ticket
+    loads: tuple[Aboard, ...]
+
+    def store(self) -> Ticket:
+        """Store it; the first weighing that it belongs to has to be stored before."""
+        # a number that it was given since it was read is not on the row yet
+        self.ticket.first = self.ticket.first
+        self.ticket.save()
+        for load in self.loads:
+            load.ticket = self.ticket
+            load.save()
+        return self.ticket
+
+
+def read_ticket(
+    entry: Any, *, yard: Yard, user: User, path: str, problems: list[str], before: list[Ticket]
+) -> TicketRead | None:
+    """A ticket of a file, for a yard; what is wrong goes into ``problems``. Nothing is stored.
+
+    ``before`` are the tickets of the same file that were read before it.
     """
     if not isinstance(entry, dict):
         problems.append(f"{path}: expected an object")
@@ -129,12 +148,7 @@ def load_ticket(
         ticket.configuration = thing.configurations.filter(name=entry["configuration"]).first()
     if first is not None:
         ticket.first = before[first]
-    ticket.save()
-    for row in rows:
-        if row is not None:
-            row.ticket = ticket
-            row.save()
-    return ticket
+    return TicketRead(ticket=ticket, loads=tuple(row for row in rows if row is not None))
 
 
 def _thing(entry: dict[str, Any], yard: Yard) -> Any:

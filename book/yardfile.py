@@ -8,7 +8,7 @@ them on. Hauls keep their plan files whole.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import date
 from decimal import Decimal
@@ -271,11 +271,20 @@ _ROW_FORMS: Final[dict[type[models.Model], type[RowForm]]] = {
 }
 
 
-def checked(row: models.Model, typed: dict[str, Any], *, yard: Yard) -> ModelForm[Any]:
-    """The page's own form on a row, so that files are checked exactly as boxes are."""
+def checked(
+    row: models.Model,
+    typed: dict[str, Any],
+    *,
+    yard: Yard,
+    taken: Mapping[str, int] | None = None,
+) -> ModelForm[Any]:
+    """The page's own form on a row, so that files are checked exactly as boxes are.
+
+    ``taken`` are the names of a thing's list, where they are known already.
+    """
     units = UnitSystem.US
     if isinstance(row, Thing):
-        return _THING_FORMS[type(row)](typed, instance=row, units=units, yard=yard)
+        return _THING_FORMS[type(row)](typed, instance=row, units=units, yard=yard, taken=taken)
     if isinstance(row, Hitch):
         return HitchForm(typed, instance=row, units=units, yard=yard)
     if isinstance(row, Configuration):

@@ -5,18 +5,21 @@ from __future__ import annotations
 import base64
 import binascii
 import json
+from dataclasses import dataclass
 from typing import Any, Final
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from book.history import keep, recorded
 from book.models import Bulk, Configuration, Machine, Photo, Thing, Ticket, Trailer, Truck
-from book.services.photos import PhotoError, attach
-from book.ticketfile import dump_ticket, list_of, load_ticket
+from book.services.photos import PhotoError, attach_encoded, encoded, refuse_more
+from book.ticketfile import dump_ticket, list_of, read_ticket
 from book.tolerances import Tolerances
 from book.yardfile import FORMAT, MAX_THINGS, SHAPES, YardFileError, dump_yard, load_yard
 from hauls.models import Haul, HaulItem
+from longwork.running import Progress, no_progress
 from mechanics.errors import MechanicsError
+from mechanics.patience import go_on
 from mechanics.report import evaluate
 from mechanics.ties import SecuringSchool
 from planfile.draft import Draft
@@ -77,6 +80,7 @@ def _hauls(yard: Yard) -> Any:
 
 
 def _dump_haul(haul: Haul) -> dict[str, Any]:
+    go_on()
     document: dict[str, Any] = {"name": haul.name, "plan": haul.document}
     if haul.archived:
         document["put_away"] = True
@@ -100,6 +104,7 @@ def _dump_haul(haul: Haul) -> dict[str, Any]:
 def _photo(photo: Photo, numbers: dict[int, int]) -> dict[str, Any] | None:
     thing = photo.thing
     name = photo.file.name
+    go_on()
     if thing is None or not name or not photo.file.storage.exists(name):
         return None
     with photo.file.open("rb") as file:
@@ -139,17 +144,74 @@ def read_file(data: bytes) -> dict[str, Any]:
     return document
 
 
-def load_whole(document: dict[str, Any], *, yard: Yard, user: User) -> dict[str, int]:
+@dataclass(frozen=True, kw_only=True)
+class _Prepared:
+    """What of a file can be worked out without the yard, and takes long: plans with what is said
+    of them, pictures encoded anew; in their places in the file, or what is wrong with each."""
+
+    plans: list[tuple[Draft, str] | str]
+    pictures: list[bytes | str]
+
+
+def _entries(document: dict[str, Any], name: str) -> list[Any]:
+    entries = document.get(name, [])
+    return entries if isinstance(entries, list) and len(entries) <= MAX_THINGS else []
+
+
+def _prepare(document: dict[str, Any], progress: Progress) -> _Prepared:
+    hauls, photos = _entries(document, "hauls"), _entries(document, "photos")
+    total = len(hauls) + len(photos)
+    plans: list[tuple[Draft, str] | str] = []
+    pictures: list[bytes | str] = []
+    for entry in hauls:
+        progress(len(plans), total)
+        plans.append(_plan(entry))
+    for entry in photos:
+        progress(len(plans) + len(pictures), total)
+        pictures.append(_picture(entry))
+    return _Prepared(plans=plans, pictures=pictures)
+
+
+def _plan(entry: Any) -> tuple[Draft, str] | str:
+    if not isinstance(entry, dict) or not isinstance(entry.get("plan"), dict):
+        return "expected a plan"
+    try:
+        draft = Draft.read(entry["plan"])
+        return draft, evaluate(draft.plan).verdict.value
+    except (PlanFileError, MechanicsError) as error:
+        return str(error)
+
+
+def _picture(entry: Any) -> bytes | str:
+    if not isinstance(entry, dict):
+        return "expected an object"
+    try:
+        data = base64.b64decode(str(entry.get("jpeg", "")), validate=True)
+        return encoded(SimpleUploadedFile("photo.jpg", data))
+    except (binascii.Error, ValueError, PhotoError) as error:
+        return str(error)
+
+
+def load_whole(
+    document: dict[str, Any],
+    *,
+    yard: Yard,
+    user: User,
+    progress: Progress = no_progress,
+) -> dict[str, int]:
     """Bring a yard file into a yard, whole or not at all; how many of each came in.
 
-    What the yard has stays as it is: a name that is taken is a problem, not a change.
+    What the yard has stays as it is: a name that is taken is a problem, not a change. Plans and
+    pictures are worked through before others are kept from writing; ``progress`` is told how
+    many of them are done, and ends it by raising.
 
     Raises:
         YardFileError: with every place that is not right; nothing is stored.
     """
+    prepared = _prepare(document, progress)
     kept: list[Photo] = []
     try:
-        return _load_whole(document, yard, user, kept)
+        return _load_whole(document, prepared, yard, user, kept)
     except Exception:
         # files are not undone by the database
         for photo in kept:
@@ -158,7 +220,7 @@ def load_whole(document: dict[str, Any], *, yard: Yard, user: User) -> dict[str,
 
 
 def _load_whole(
-    document: dict[str, Any], yard: Yard, user: User, kept: list[Photo]
+    document: dict[str, Any], prepared: _Prepared, yard: Yard, user: User, kept: list[Photo]
 ) -> dict[str, int]:
     problems: list[str] = []
     with recorded(yard=yard, user=user, why="Taken in from a yard file"):
@@ -169,25 +231,29 @@ def _load_whole(
             problems.append("hauls: expected a list")
             entries = []
         for n, entry in enumerate(entries):
-            hauls += _load_haul(entry, yard, user, f"hauls[{n}]", problems)
+            plan = prepared.plans[n]
+            if isinstance(plan, str):
+                problems.append(f"hauls[{n}].plan: {plan}")
+            else:
+                hauls += _load_haul(entry, plan, yard, user, f"hauls[{n}]", problems)
         tickets = document.get("tickets", [])
         if not isinstance(tickets, list) or len(tickets) > MAX_THINGS:
             problems.append("tickets: expected a list")
             tickets = []
         made: list[Ticket] = []
         for n, entry in enumerate(tickets):
-            ticket = load_ticket(
+            read = read_ticket(
                 entry, yard=yard, user=user, path=f"tickets[{n}]", problems=problems, before=made
             )
-            if ticket is not None:
-                made.append(ticket)
+            if read is not None:
+                made.append(read.store())
         photos = document.get("photos", [])
-        if not isinstance(photos, list):
+        if not isinstance(photos, list) or len(photos) > MAX_THINGS:
             problems.append("photos: expected a list")
             photos = []
         for n, entry in enumerate(photos):
             thing = _pictured(entry, yard, made)
-            _load_photo(entry, thing, user, f"photos[{n}]", problems, kept)
+            _load_photo(entry, prepared.pictures[n], thing, user, f"photos[{n}]", problems, kept)
         _load_tolerances(document.get("tolerances", {}), yard, problems)
         _load_rules(document.get("rules", {}), yard, problems)
         _load_school(document.get("securing_school", ""), yard, problems)
@@ -234,15 +300,15 @@ def _load_school(word: Any, yard: Yard, problems: list[str]) -> None:
         yard.save(update_fields=["securing_school"])
 
 
-def _load_haul(entry: Any, yard: Yard, user: User, path: str, problems: list[str]) -> bool:
-    if not isinstance(entry, dict) or not isinstance(entry.get("plan"), dict):
-        problems.append(f"{path}.plan: expected a plan")
-        return False
-    try:
-        draft = Draft.read(entry["plan"])
-    except (PlanFileError, MechanicsError) as error:
-        problems.append(f"{path}.plan: {error}")
-        return False
+def _load_haul(
+    entry: dict[str, Any],
+    plan: tuple[Draft, str],
+    yard: Yard,
+    user: User,
+    path: str,
+    problems: list[str],
+) -> bool:
+    draft, verdict = plan
     if not isinstance(entry.get("put_away", False), bool):
         problems.append(f"{path}.put_away: expected true or false")
         return False
@@ -255,7 +321,7 @@ def _load_haul(entry: Any, yard: Yard, user: User, path: str, problems: list[str
         truck=truck if hitch else None,
         hitch=hitch,
         trailer=_named(Trailer, entry.get("trailer"), yard) if hitch else None,
-        verdict=evaluate(draft.plan).verdict.value,
+        verdict=verdict,
         archived=entry.get("put_away", False),
         changed_by=user,
     )
@@ -308,6 +374,7 @@ def _pictured(entry: Any, yard: Yard, tickets: list[Ticket]) -> Thing | Ticket |
 
 def _load_photo(
     entry: Any,
+    picture: bytes | str,
     thing: Thing | Ticket | None,
     user: User,
     path: str,
@@ -317,9 +384,12 @@ def _load_photo(
     if thing is None:
         problems.append(f"{path}: not a thing of the book")
         return
+    if isinstance(picture, str):
+        problems.append(f"{path}: {picture}")
+        return
+    caption = str(entry.get("caption", ""))[:120]
     try:
-        data = base64.b64decode(str(entry.get("jpeg", "")), validate=True)
-        file = SimpleUploadedFile("photo.jpg", data)
-        kept.append(attach(thing, file, caption=str(entry.get("caption", ""))[:120], user=user))
-    except (binascii.Error, PhotoError) as error:
+        refuse_more(thing)
+        kept.append(attach_encoded(thing, picture, caption=caption, user=user))
+    except PhotoError as error:
         problems.append(f"{path}: {error}")

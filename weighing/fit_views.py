@@ -11,7 +11,7 @@ from urllib.parse import urlencode
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from book.errors import IncompleteError
 from book.kinds import KINDS, slug_of
@@ -19,6 +19,7 @@ from book.models import Configuration, Machine, Thing, Ticket, Trailer, Truck
 from hauls.models import Haul
 from measures import Quantity, UnitSystem
 from measures.writing import write_mass
+from web.budget import costly
 from web.pages import show
 from web.sent import whole_number
 from weighing.chart import Chart, Weighed, chart
@@ -110,7 +111,7 @@ class FitList:
     listed: list[tuple[str, Subject, int]]
 
 
-@require_GET
+@require_safe
 @in_yard
 def weighings(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     """Every weighing of a thing over time, and what they can be put together to."""
@@ -196,8 +197,9 @@ def _subject(request: YardRequest, sent: Any) -> Subject:
     return Subject(trailer=trailer, machine=machine, configuration=configuration)
 
 
-@require_GET
+@require_safe
 @in_yard
+@costly(8, "Put fewer readings together: say since when they count.")
 def together(request: YardRequest) -> HttpResponse:
     """Readings about a trailer, a machine or both, put together by least squares."""
     if not {"trailer", "machine"} & set(request.GET):

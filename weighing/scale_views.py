@@ -28,7 +28,7 @@ class ScaleView(ScalePage):
     not_kept: bool
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @in_yard
 @with_plan
 def scale(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:

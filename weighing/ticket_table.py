@@ -15,12 +15,15 @@ import tablib
 from django.db import transaction
 
 from book.models import Aboard, Ticket
-from book.table_reading import Line, Outcome, TableError, needs_unit, sheet, title_and_unit
+from book.sheet import TableError, needs_unit, sheet, title_and_unit
+from book.table_outcome import Line, Outcome
 from book.tables import FORMULA, unquoted
-from book.ticketfile import list_of, load_ticket
+from book.ticketfile import TicketRead, list_of, read_ticket
+from longwork.running import Progress, no_progress
 from measures import Quantity, UnitSystem
 from measures.quantity import UNIT_TABLES
-from yards.models import User, Yard
+from yards.audit import happened
+from yards.models import Happened, User, Yard
 
 MASSES: Final = Ticket.FIGURES
 LOADS: Final = ("loads__machine", "loads__configuration")
@@ -120,9 +123,18 @@ def _load(load: Aboard) -> str:
     return " | ".join(cell.replace("|", "/").replace(";", ",") for cell in cells).rstrip(" |")
 
 
-@transaction.atomic
-def take_tickets_in(text: str, *, yard: Yard, user: User, stamp: str | None = None) -> Outcome:
+def take_tickets_in(
+    text: str,
+    *,
+    yard: Yard,
+    user: User,
+    stamp: str | None = None,
+    progress: Progress = no_progress,
+) -> Outcome:
     """Try a table, or with the ``stamp`` of a trial take it in: all of it or nothing.
+
+    Rows are checked without keeping others from writing. ``progress`` is told rows done and rows
+    in all; what it raises ends the reading.
 
     Raises:
         TableError: the text is no such table.
@@ -131,28 +143,30 @@ def take_tickets_in(text: str, *, yard: Yard, user: User, stamp: str | None = No
     names = _columns(headers)
     if not body:
         raise TableError("The file has a header and no rows.")
+    mark = _mark(yard, text)
     those = Ticket.objects.filter(yard=yard)
-    there = {_sameness(t) for t in those.prefetch_related("thing", *LOADS)}
+    there = {_sameness(t, t.loads.all()) for t in those.prefetch_related("thing", *LOADS)}
     lines: list[Line] = []
-    made: list[Ticket] = []
+    new: list[TicketRead] = []
     for number, row in enumerate(body, 2):
+        progress(number - 1, len(body))
         cells = {name: unquoted(cell.strip()) for (name, _), cell in zip(names, row, strict=False)}
         problems: list[str] = []
         if any(cell.strip() for cell in row[len(headers) :]):
             problems.append("more cells than the header. Is a comma not in quotes?")
         entry = _entry(cells, dict(names), problems, semicolons=semicolons)
-        ticket = None
+        read = None
         if not problems:
-            ticket = load_ticket(entry, yard=yard, user=user, path="", problems=problems, before=[])
+            read = read_ticket(entry, yard=yard, user=user, path="", problems=problems, before=[])
         title = " ".join(p for p in (cells.get("weighed_on", ""), cells.get("name", "")) if p)
         outcome = "not right" if problems else "new"
-        if ticket is not None:
-            if _sameness(ticket) in there:
-                ticket.delete()
+        if read is not None:
+            same = _sameness(read.ticket, read.loads)
+            if same in there:
                 outcome = "there already"
             else:
-                there.add(_sameness(ticket))
-                made.append(ticket)
+                there.add(same)
+                new.append(read)
         lines.append(
             Line(
                 number=number,
@@ -161,13 +175,23 @@ def take_tickets_in(text: str, *, yard: Yard, user: User, stamp: str | None = No
                 problems=tuple(p.lstrip(".: ").replace("_", " ") for p in problems),
             )
         )
-    counted = Ticket.objects.filter(yard=yard).count() - len(made)
-    mark = hashlib.sha256(f"{counted}\n{text}".encode()).hexdigest()
-    wrong = any(line.problems for line in lines)
-    stored = not wrong and stamp == mark
-    if not stored:
-        transaction.set_rollback(True)
+    stored = False
+    if stamp == mark and not any(line.problems for line in lines):
+        with transaction.atomic():
+            # somebody may have weighed while the rows were checked
+            stored = _mark(yard, text) == mark
+            for read in new if stored else ():
+                read.store()
+            if stored:
+                about = f"table of tickets, {len(new)} new"
+                happened(Happened.TAKEN_IN, yard=yard, by=user, about=about)
     return Outcome(lines=tuple(lines), stored=stored, stamp=mark)
+
+
+def _mark(yard: Yard, text: str) -> str:
+    """What a trial was made of, to notice changes in between."""
+    counted = Ticket.objects.filter(yard=yard).count()
+    return hashlib.sha256(f"{counted}\n{text}".encode()).hexdigest()
 
 
 def _columns(headers: list[str]) -> list[tuple[str, str]]:
@@ -234,8 +258,8 @@ def _load_entry(text: str) -> dict[str, Any]:
     return entry
 
 
-def _sameness(ticket: Ticket) -> tuple[Any, ...]:
-    """What makes two tickets the same weighing."""
+def _sameness(ticket: Ticket, loads: Iterable[Aboard]) -> tuple[Any, ...]:
+    """What makes two tickets the same weighing; ``loads`` are what was aboard."""
     figures = tuple(str(getattr(ticket, name) or "") for name in Ticket.FIGURES)
     return (
         ticket.weighed_on,
@@ -246,5 +270,5 @@ def _sameness(ticket: Ticket) -> tuple[Any, ...]:
         ticket.number,
         *figures,
         # two readings of a day may differ in nothing but where the machine stood
-        *(_load(load) for load in ticket.loads.all()),
+        *(_load(load) for load in loads),
     )

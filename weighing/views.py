@@ -10,7 +10,7 @@ from django.core.paginator import Paginator
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from book.kinds import slug_of
 from book.models import Ticket
@@ -29,7 +29,7 @@ LISTED = 50
 """Tickets on one page of the list."""
 
 
-@require_GET
+@require_safe
 @in_yard
 def picker(request: YardRequest) -> HttpResponse:
     """Ways to weigh, by what the person has and wants to know."""
@@ -52,7 +52,7 @@ def picker(request: YardRequest) -> HttpResponse:
     return show(request, "weighing/picker.html", page, place="weigh")
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @in_yard
 def weigh(request: YardRequest, slug: str) -> HttpResponse:
     """One way of weighing: the arithmetic as it fills, kept as a ticket when asked."""
@@ -76,7 +76,7 @@ def weigh(request: YardRequest, slug: str) -> HttpResponse:
     return _weigh(request, method, initial, rows)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @in_yard
 def edit_ticket(request: YardRequest, pk: int) -> HttpResponse:
     """A ticket corrected: one's own, or any for those who plan."""
@@ -189,7 +189,7 @@ def tickets_of(request: YardRequest) -> Any:
     )
 
 
-@require_GET
+@require_safe
 @in_yard
 def tickets(request: YardRequest) -> HttpResponse:
     """Every ticket of the yard, the newest first, narrowed by words, thing and dates."""
@@ -204,7 +204,7 @@ def tickets(request: YardRequest) -> HttpResponse:
     return show(request, "weighing/tickets.html", listed, place="weigh")
 
 
-@require_GET
+@require_safe
 @in_yard
 def weighed(request: YardRequest, pk: int) -> HttpResponse:
     """One ticket: what was read, what follows, and what the book could take over."""
