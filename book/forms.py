@@ -3,7 +3,7 @@ units the person reads in, and what was typed stays in its box when it is not un
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from datetime import date, timedelta
 from typing import Any
 
@@ -96,9 +96,19 @@ class WeighedDay:
 class ThingForm(InUnits, forms.ModelForm):
     """Something of the book, of a yard."""
 
-    def __init__(self, *args: Any, units: UnitSystem, yard: Yard, **kwargs: Any) -> None:
+    def __init__(
+        self,
+        *args: Any,
+        units: UnitSystem,
+        yard: Yard,
+        taken: Mapping[str, int] | None = None,
+        **kwargs: Any,
+    ) -> None:
+        """``taken`` are names of the list that are known already, with the numbers of what has
+        them; without it the book is asked."""
         super().__init__(*args, **kwargs)
         self.yard = yard
+        self.taken = taken
         self.instance.yard = yard
         self.units = units
         if "notes" in self.fields:
@@ -109,11 +119,17 @@ class ThingForm(InUnits, forms.ModelForm):
         """A name stands for one thing in its list."""
         name = str(self.cleaned_data["name"]).strip()
         refuse_formula(name)
-        model: type[Thing] = self._meta.model
-        twin = model._default_manager.filter(yard=self.instance.yard, name=name)
-        if twin.exclude(pk=self.instance.pk).exists():
+        if self._twin(name):
             raise ValidationError(f"The book already has a “{name}”. Give this one another name.")
         return name
+
+    def _twin(self, name: str) -> bool:
+        """Whether another thing of the list has that name."""
+        if self.taken is not None:
+            return bool(self.taken.get(name, self.instance.pk) != self.instance.pk)
+        model: type[Thing] = self._meta.model
+        there = model._default_manager.filter(yard=self.instance.yard, name=name)
+        return there.exclude(pk=self.instance.pk).exists()
 
 
 def part_kinds(*, on_trailer: bool) -> list[HitchPart.Kind]:

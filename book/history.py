@@ -73,9 +73,14 @@ for _model, _follow in FOLLOWS.items():
 
 
 @contextmanager
-def recorded(*, yard: Yard, user: User | None, why: str = "") -> Iterator[None]:
-    """Record what is saved and :func:`keep` -t inside as one change; all or nothing."""
-    with reversion.create_revision(atomic=True):
+def recorded(
+    *, yard: Yard, user: User | None, why: str = "", by_hand: bool = False
+) -> Iterator[None]:
+    """Record what is saved and :func:`keep` -t inside as one change; all or nothing.
+
+    ``by_hand`` records only what is kept, and not each row as it is saved.
+    """
+    with reversion.create_revision(manage_manually=by_hand, atomic=True):
         if user is not None:
             reversion.set_user(user)
         reversion.set_comment(why.strip()[:300])
@@ -92,6 +97,20 @@ def note(*, yard: Yard, user: User | None, why: str) -> None:
 def keep(thing: Thing) -> None:
     """Put a thing with all that belongs to it into the change being recorded."""
     reversion.add_to_revision(type(thing)._default_manager.get(pk=thing.pk))
+
+
+def keep_many(model: type[Thing], pks: list[int]) -> None:
+    """Put many things of one kind into the change being recorded, in a few queries."""
+    belongings = [path for name in FOLLOWS[model] for path in (name, *_deeper(model, name))]
+    there = model._default_manager.filter(pk__in=pks).prefetch_related(*belongings)
+    for thing in there:
+        reversion.add_to_revision(thing)
+
+
+def _deeper(model: type[models.Model], name: str) -> list[str]:
+    """What belongs to the things of a list, as paths from its owner."""
+    inner = model._meta.get_field(name).related_model
+    return [f"{name}__{more}" for more in FOLLOWS.get(inner, ())]  # type: ignore[arg-type]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -112,6 +131,9 @@ class Change:
     why: str
     first: bool
     differences: tuple[Difference, ...]
+    revision: int
+    """Number of what holds it, to be put back."""
+    newest: bool = False
 
 
 def changes_of(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Change]:
@@ -122,6 +144,9 @@ def changes_of(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Change]:
         .select_related("revision__user")
         .order_by("-revision_id")[: SHOWN + 1]
     )
+    if not versions:
+        # older than the history itself
+        return []
     snapshots = {v.pk: _snapshot(thing, v.revision, units) for v in versions}
     changes = []
     for newer, older in zip(versions, [*versions[1:], None], strict=True):
@@ -138,6 +163,8 @@ def changes_of(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Change]:
                     why=newer.revision.get_comment(),
                     first=older is None,
                     differences=differences,
+                    revision=newer.revision_id,
+                    newest=newer is versions[0],
                 )
             )
     return changes
@@ -167,39 +194,99 @@ Snapshot = dict[tuple[str, str], tuple[str, str]]
 """Key of the owner and field name, to what it is called and its value in words."""
 
 
-def _snapshot(thing: Thing, revision: Revision, units: UnitSystem) -> Snapshot:
-    """Every figure of the thing as the recorded change holds it."""
-    versions = list(revision.version_set.select_related("content_type"))
+def _belonging(
+    thing: Thing, versions: list[Version], units: UnitSystem
+) -> Iterator[tuple[Version, str]]:
+    """Of what was recorded together the thing and all that belongs to it, each with what it is
+    called there; nothing for the thing itself."""
     names = _names(versions)
     owners = {(ContentType.objects.get_for_model(thing).pk, str(thing.pk)): ""}
-    found: Snapshot = {}
     # children come after their parents as often as before, so go round until none is new
     waiting = versions
     while waiting:
         left = []
         for version in waiting:
             model = version.content_type.model_class()
-            fields = version.field_dict
             key = (version.content_type_id, str(version.object_id))
             label = owners.get(key)
             if label is None:
-                parent = _parent(model, fields)
+                parent = _parent(model, version.field_dict)
                 if parent is None or parent not in owners:
                     left.append(version)
                     continue
-                label = _label(model, fields, version.object_repr, names, units)
+                label = _label(model, version.field_dict, version.object_repr, names, units)
                 owners[key] = label
-            for field in model._meta.get_fields():
-                if _is_shown(model, field):
-                    words = _words(field, fields.get(field.attname), names, units)
-                    if field.many_to_many:
-                        words = _words(field, fields.get(field.name), names, units)
-                    title = f"{label}: {field.verbose_name}" if label else field.verbose_name
-                    found[(f"{model.__name__}{version.object_id}", field.name)] = (title, words)
+            yield version, label
         if len(left) == len(waiting):
-            break
+            return
         waiting = left
+
+
+def _snapshot(thing: Thing, revision: Revision, units: UnitSystem) -> Snapshot:
+    """Every figure of the thing as the recorded change holds it."""
+    versions = list(revision.version_set.select_related("content_type"))
+    names = _names(versions)
+    found: Snapshot = {}
+    for version, label in _belonging(thing, versions, units):
+        model, fields = version.content_type.model_class(), version.field_dict
+        for field in model._meta.get_fields():
+            if _is_shown(model, field):
+                words = _words(field, fields.get(field.attname), names, units)
+                if field.many_to_many:
+                    words = _words(field, fields.get(field.name), names, units)
+                title = f"{label}: {field.verbose_name}" if label else field.verbose_name
+                found[(f"{model.__name__}{version.object_id}", field.name)] = (title, words)
     return found
+
+
+def put_back(thing: Thing, revision: Revision) -> int:
+    """Make a thing, and what belongs to it, what a recorded change holds of it. What came since is
+    taken away, what was taken away comes back; how many parts of it cannot, because what they were
+    made of is gone.
+
+    Raises:
+        LookupError: the change holds nothing of the thing.
+    """
+    versions = list(revision.version_set.select_related("content_type"))
+    recorded_then = [version for version, _ in _belonging(thing, versions, UnitSystem.US)]
+    if not any(_is_of(version, thing) for version in recorded_then):
+        raise LookupError(revision.pk)
+    then = {(v.content_type.model_class(), str(v.object_id)) for v in recorded_then}
+    for row in _inner(thing):
+        if (type(row), str(row.pk)) not in then:
+            row.delete()
+    lost = 0
+    for version in recorded_then:
+        fields = {**version.field_dict}
+        row = version._object_version.object
+        if _lacks_a_part(row, fields):
+            lost += 1
+            continue
+        if isinstance(row, Thing):
+            # what a history does not hold is as it is now
+            row.version, row.yard, row.changed_at = thing.version, thing.yard, timezone.now()
+        version.revert()
+    return lost
+
+
+def _is_of(version: Version, row: models.Model) -> bool:
+    model = version.content_type.model_class()
+    return model is type(row) and str(version.object_id) == str(row.pk)
+
+
+def _inner(row: models.Model) -> Iterator[models.Model]:
+    """All that belongs to a row now, the innermost first."""
+    for name in FOLLOWS[type(row)]:
+        for inner in getattr(row, name).all():
+            yield from _inner(inner)
+            yield inner
+
+
+def _lacks_a_part(row: models.Model, fields: dict[str, Any]) -> bool:
+    """Whether a link to a hitch part points at one that is not in the book any more."""
+    if not isinstance(row, (HitchLink, TrailerPart)):
+        return False
+    return not HitchPart._default_manager.filter(pk=fields["part_id"]).exists()
 
 
 def _is_shown(model: type[models.Model], field: Any) -> bool:

@@ -19,6 +19,7 @@ from book.models import (
     Machine,
     Truck,
 )
+from book.removed_views import told_removed
 from book.row_forms import NewPartFormSet
 from book.services.things import (
     StaleThing,
@@ -30,6 +31,7 @@ from book.services.things import (
 from book.summary import ChainShown, chain_shown
 from web.pages import show
 from yards.access import YardRequest, planners
+from yards.throttle import address_of
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -70,7 +72,7 @@ class ConfigurationPage(InnerPage):
     removable: bool
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def edit_hitch(request: YardRequest, truck_pk: int, pk: int | None = None) -> HttpResponse:
     """Add or change a hitch of a truck with its parts."""
@@ -145,7 +147,7 @@ def remove_hitch(request: YardRequest, truck_pk: int, pk: int) -> HttpResponse:
     return _removed(request, hitch, "trucks", truck, f"{hitch.name} is taken off {truck.name}.")
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def edit_configuration(
     request: YardRequest, machine_pk: int, pk: int | None = None
@@ -210,9 +212,14 @@ def _removed(
 ) -> HttpResponse:
     """Take away what belongs to a thing, unless somebody changed the thing meanwhile."""
     try:
-        remove_inner(inner, version=request.POST.get("version"), user=request.user)
+        remove_inner(
+            inner,
+            version=request.POST.get("version"),
+            user=request.user,
+            address=address_of(request),
+        )
     except StaleThing:
         messages.error(request, f"Somebody changed {thing.name} in between. Look again first.")
     else:
-        messages.success(request, done)
+        told_removed(request, done)
     return redirect("edit_thing", kind, thing.pk)

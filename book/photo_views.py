@@ -6,14 +6,17 @@ from django.contrib import messages
 from django.core.exceptions import PermissionDenied
 from django.http import FileResponse, Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from book.forms import PhotoForm, TicketForm
 from book.kinds import kind_of, slug_of, things_of
 from book.models import Machine, Photo, Thing, Ticket, Trailer, Truck
+from book.removed_views import told_removed
 from book.services.photos import PhotoError, attach, detach
+from book.services.removal import remove
 from book.views import thing_page
 from yards.access import YardRequest, in_yard, planners
+from yards.throttle import address_of
 
 
 @require_POST
@@ -41,7 +44,7 @@ def add_photo(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     return redirect("edit_thing", kind.slug, thing.pk)
 
 
-@require_GET
+@require_safe
 @in_yard
 def photo(request: YardRequest, pk: int) -> FileResponse:
     """The picture itself, to people of its yard."""
@@ -94,10 +97,16 @@ def remove_ticket(request: YardRequest, pk: int) -> HttpResponse:
     if not request.role.plans and ticket.added_by_id != request.user.pk:
         raise PermissionDenied
     thing = ticket.thing
-    for photo in ticket.photos.all():
-        detach(photo)
-    ticket.delete()
-    messages.success(request, "The ticket is removed.")
+    of = ticket.place if thing is None else thing.name
+    remove(
+        ticket,
+        what="ticket",
+        name=f"{of}, {ticket.weighed_on:%d %b %Y}".removeprefix(", "),
+        yard=request.yard,
+        user=request.user,
+        address=address_of(request),
+    )
+    told_removed(request, "The ticket is removed.")
     if thing is None or request.GET.get("next") == "tickets":
         return redirect("tickets")
     return redirect("edit_thing", slug_of(thing), thing.pk)

@@ -4,10 +4,11 @@ the rows of one list have to agree on."""
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any
+from typing import Any, Final
 
 from django import forms
 from django.core.exceptions import ValidationError
+from django.db.models import Model
 from django.forms import BaseInlineFormSet, inlineformset_factory
 
 from book.forms import InUnits, part_kinds, refuse_formula
@@ -16,6 +17,7 @@ from book.models import (
     Machine,
     MachinePart,
     MachinePoint,
+    Thing,
     Trailer,
     TrailerAddition,
     TrailerAnchor,
@@ -311,70 +313,37 @@ class PointRows(PlaceRows):
         form.parts_come_along = True
 
 
-LoadRows = inlineformset_factory(
-    Truck,
-    TruckLoad,
-    form=LoadRow,
-    extra=1,
-    max_num=30,
-    absolute_max=40,
-    validate_max=True,
-)
-AxleFormSet = inlineformset_factory(
-    Trailer,
-    TrailerAxle,
-    form=AxleRow,
-    formset=AxleRows,
-    extra=2,
-    max_num=6,
-    absolute_max=16,
-    validate_max=True,
-)
-AdditionRows = inlineformset_factory(
-    Trailer,
-    TrailerAddition,
-    form=AdditionRow,
-    extra=1,
-    max_num=30,
-    absolute_max=40,
-    validate_max=True,
-)
-MachinePartRows = inlineformset_factory(
-    Machine,
-    MachinePart,
-    form=MachinePartRow,
-    extra=1,
-    max_num=40,
-    absolute_max=50,
-    validate_max=True,
-)
-AnchorRows = inlineformset_factory(
-    Trailer,
-    TrailerAnchor,
-    form=AnchorRow,
-    formset=PlaceRows,
-    extra=0,
-    max_num=40,
-    absolute_max=50,
-    validate_max=True,
-)
-PointFormSet = inlineformset_factory(
-    Machine,
-    MachinePoint,
-    form=PointRow,
-    formset=PointRows,
-    extra=0,
-    max_num=40,
-    absolute_max=50,
-    validate_max=True,
-)
+MORE_SENT: Final = 10
+"""So many rows more than a list may have are read when sent, to be judged as too many; the rest
+is not looked at."""
+
+
+def _rows(owner: type[Thing], model: type[Model], form: Any, *, most: int, **more: Any) -> Any:
+    """The list of what belongs to a thing, of ``most`` rows; ``more`` goes to Django's factory."""
+    return inlineformset_factory(
+        owner,
+        model,
+        form=form,
+        max_num=most,
+        absolute_max=most + MORE_SENT,
+        validate_max=True,
+        **more,
+    )
+
+
+LoadRows = _rows(Truck, TruckLoad, LoadRow, most=30, extra=1)
+AxleFormSet = _rows(Trailer, TrailerAxle, AxleRow, most=6, formset=AxleRows, extra=2)
+AdditionRows = _rows(Trailer, TrailerAddition, AdditionRow, most=30, extra=1)
+MachinePartRows = _rows(Machine, MachinePart, MachinePartRow, most=40, extra=1)
+AnchorRows = _rows(Trailer, TrailerAnchor, AnchorRow, most=40, formset=PlaceRows, extra=0)
+PointFormSet = _rows(Machine, MachinePoint, PointRow, most=40, formset=PointRows, extra=0)
 NewPartFormSet = forms.modelformset_factory(
     HitchPart,
     form=NewPartRow,
     formset=NewPartRows,
     extra=1,
     max_num=12,
-    absolute_max=22,
+    absolute_max=12 + MORE_SENT,
     can_delete=False,
 )
 

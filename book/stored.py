@@ -21,8 +21,11 @@ from book.models import Thing
 Stored = tuple[tuple[Any, ...], ...]
 """Rows of one table as the database holds them, the key first."""
 
-KEYS: Final = "SELECT value FROM json_each(%s)"
-"""Keys that come as one parameter, a JSON list."""
+KEYS: Final = {
+    "sqlite": "SELECT value FROM json_each(%s)",
+    "postgresql": "SELECT value::bigint FROM json_array_elements_text(%s::json)",
+}
+"""Keys that come as one parameter, a JSON list, by the database."""
 
 Made = TypeVar("Made")
 
@@ -97,7 +100,7 @@ def _beside(model: type[Model], paths: tuple[str, ...]) -> tuple[str, ...]:
 
 
 def _along(model: type[Model], steps: list[str]) -> Iterator[str]:
-    where = f"{_key(model)} IN ({KEYS})"
+    where = f"{_key(model)} IN ({KEYS[connection.vendor]})"
     for step in steps:
         relation: Any = model._meta.get_field(step)
         to: type[Model] = relation.related_model

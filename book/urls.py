@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from book import inner_views, photo_views, table_views, views
+from book import inner_views, photo_views, removed_views, table_views, views
 
 urlpatterns = [
     path("", views.book, name="book"),
@@ -10,6 +10,8 @@ urlpatterns = [
     path("tables/", table_views.tables, name="tables"),
     path("tables/<slug:slug>.csv", table_views.table_out, name="table_out"),
     path("tables/<slug:slug>/", table_views.table_in, name="table_in"),
+    path("removed/", removed_views.removed, name="removed"),
+    path("removed/<int:pk>/back/", removed_views.bring_removed_back, name="bring_removed_back"),
     path("tolerances/", views.tolerances, name="tolerances"),
     path("tickets/<int:pk>/remove/", photo_views.remove_ticket, name="remove_ticket"),
     path("photos/<int:pk>/", photo_views.photo, name="photo"),
@@ -40,6 +42,7 @@ urlpatterns = [
     path("<slug:slug>/<int:pk>/", views.edit, name="edit_thing"),
     path("<slug:slug>/<int:pk>/measure/", views.measure, name="measure"),
     path("<slug:slug>/<int:pk>/history/", views.history, name="history"),
+    path("<slug:slug>/<int:pk>/restore/", views.restore, name="restore_thing"),
     path("<slug:slug>/<int:pk>/copy/", views.copy, name="copy_thing"),
     path("gear/<int:pk>/retire/", views.retire, name="retire_gear"),
     path("<slug:slug>/<int:pk>/usual-places/", views.usual_places, name="usual_places"),

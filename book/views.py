@@ -9,10 +9,11 @@ from typing import Any
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied, ValidationError
+from django.db import IntegrityError
 from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils.html import escape
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 from reversion.models import Revision
 
 from book.forms import TicketForm
@@ -22,6 +23,7 @@ from book.listing import ListOf, list_of
 from book.models import Gear, Thing, Truck
 from book.page import Aside, Sheet, beside, sheets
 from book.plan_view import plan_view
+from book.removed_views import told_removed
 from book.row_forms import points_know_parts
 from book.services.measuring import box_of, put_measure
 from book.services.things import (
@@ -31,6 +33,7 @@ from book.services.things import (
     places_of,
     put_usual_places,
     remove_thing,
+    restore_version,
     retire_one,
     save_thing,
 )
@@ -39,8 +42,9 @@ from book.yard_forms import RulesForm, TolerancesForm
 from measures import READERS, ReadingError, UnitSystem
 from measures.writing import write_given
 from web.pages import show
-from web.sent import way_back
+from web.sent import counted, way_back
 from yards.access import YardRequest, in_yard, planners
+from yards.throttle import address_of
 
 LISTED = ("trucks", "trailers", "machines", "gear", "bulk", "hitch-parts")
 """The lists in the order of the book's page."""
@@ -110,7 +114,7 @@ class TolerancesPage:
     behind: bool
 
 
-@require_GET
+@require_safe
 @in_yard
 def book(request: YardRequest) -> HttpResponse:
     """All the yard owns, list by list, with what is missing."""
@@ -129,7 +133,7 @@ def book(request: YardRequest) -> HttpResponse:
     return show(request, "book/book.html", page, place="book")
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @in_yard
 def edit(request: YardRequest, slug: str, pk: int | None = None) -> HttpResponse:
     """Look at a thing; add or change it with everything that belongs to it."""
@@ -295,7 +299,7 @@ def _after_saving(
     return redirect("edit_thing", kind.slug, thing.pk)
 
 
-@require_GET
+@require_safe
 @in_yard
 def understand(request: YardRequest, kind: str) -> HttpResponse:
     """What a number box understood, as a line under it; the first value sent is read."""
@@ -313,7 +317,7 @@ def understand(request: YardRequest, kind: str) -> HttpResponse:
     return show(request, "book/_understood.html", understood)
 
 
-@require_GET
+@require_safe
 @in_yard
 def history(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     """Who changed what, when and why."""
@@ -322,6 +326,32 @@ def history(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     changes = changes_of(thing, request.user.unit_system)
     page = HistoryPage(kind=kind, thing=thing, changes=changes)
     return show(request, "book/history.html", page, place="book")
+
+
+@require_POST
+@planners
+def restore(request: YardRequest, slug: str, pk: int) -> HttpResponse:
+    """Make a thing again what it was after one of its changes."""
+    kind = kind_of(slug)
+    thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
+    try:
+        lost = restore_version(
+            thing,
+            counted(request.POST.get("revision")),
+            version=request.POST.get("version"),
+            user=request.user,
+        )
+    except StaleThing:
+        messages.error(request, f"Somebody changed {thing.name} in between. Look again first.")
+        return redirect("history", kind.slug, thing.pk)
+    except LookupError:
+        raise Http404(pk) from None
+    except IntegrityError:
+        messages.error(request, "Something else is called by its name of then. Rename that first.")
+        return redirect("history", kind.slug, thing.pk)
+    words = "" if not lost else " A hitch part that was on it then is not in the book any more."
+    messages.success(request, f"It is what it was then.{words}")
+    return redirect("edit_thing", kind.slug, thing.pk)
 
 
 @require_POST
@@ -384,17 +414,22 @@ def remove(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     kind = kind_of(slug)
     thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
     try:
-        remove_thing(thing, version=request.POST.get("version"), user=request.user)
+        remove_thing(
+            thing,
+            version=request.POST.get("version"),
+            user=request.user,
+            address=address_of(request),
+        )
     except StaleThing:
         messages.error(request, f"Somebody changed {thing.name} in between. Look again first.")
         return redirect("edit_thing", kind.slug, thing.pk)
-    messages.success(
+    told_removed(
         request, f"{thing.name} is out of the book. Hauls planned with it keep their numbers."
     )
     return redirect("book")
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def tolerances(request: YardRequest) -> HttpResponse:
     """How this yard judges: schools of new hauls, and how far figures may be wrong."""

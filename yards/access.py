@@ -5,12 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import wraps
 from typing import Any
+from urllib.parse import urlencode, urlsplit
 
+from django.conf import settings
 from django.contrib.auth.views import redirect_to_login
 from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
-from django.shortcuts import render
+from django.shortcuts import render, resolve_url
+from django.utils import timezone
 
+from web.sent import way_back
 from yards.models import Role, User, Yard
 
 
@@ -35,15 +39,25 @@ def in_yard(view: View) -> View:
     def gate(request: Any, *args: Any, **kwargs: Any) -> HttpResponseBase:
         if not request.user.is_authenticated:
             if request.headers.get("HX-Request") == "true":
-                return HttpResponse("Signed out. Sign in again.", status=401)
+                return _sign_in_again(request)
             return redirect_to_login(request.get_full_path())
         if request.user.current_yard is None:
             return render(request, "yards/no_yard.html", status=403)
         request.yard = request.user.current_yard
         request.role = request.user.current_role
-        return view(request, *args, **kwargs)
+        with timezone.override(request.yard.clock):
+            return view(request, *args, **kwargs)
 
     return gate
+
+
+def _sign_in_again(request: HttpRequest) -> HttpResponse:
+    """Send the whole page to sign in, and back to where it was."""
+    answer = HttpResponse("Signed out. Sign in again.", content_type="text/plain", status=401)
+    shown = urlsplit(request.headers.get("HX-Current-URL", ""))
+    back = way_back(shown.path + (f"?{shown.query}" if shown.query else ""))
+    answer["HX-Redirect"] = f"{resolve_url(settings.LOGIN_URL)}?{urlencode({'next': back or '/'})}"
+    return answer
 
 
 def planners(view: View) -> View:

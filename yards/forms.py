@@ -2,13 +2,61 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Any
+from zoneinfo import available_timezones
 
 from django import forms
+from django.conf import settings
 from django.contrib.auth.forms import BaseUserCreationForm, PasswordChangeForm, SetPasswordForm
 from django.core.exceptions import ValidationError
 
-from yards.models import Invitation, Role, User
+from yards.models import Invitation, Role, User, Yard
+
+
+@cache
+def time_zones() -> frozenset[str]:
+    """Names of all time zones."""
+    return frozenset(available_timezones())
+
+
+class YardForm(forms.ModelForm):
+    """What a yard is called, and its clock."""
+
+    class Meta:
+        model = Yard
+        fields = ("name", "time_zone")
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.fields["name"].label = "Its name"
+        names = sorted(name for name in time_zones() if "/" in name or name == "UTC")
+        self.fields["time_zone"] = forms.ChoiceField(
+            label="Its clock",
+            required=False,
+            choices=[
+                ("", f"as the server ({settings.TIME_ZONE})"),
+                *((name, name.replace("_", " ")) for name in names),
+            ],
+            help_text="Times are written in it.",
+        )
+        look(self)
+
+    def clean_name(self) -> str:
+        """A name, not blanks."""
+        return yard_name(self.cleaned_data["name"])
+
+
+def yard_name(typed: Any) -> str:
+    """A yard's name as it was typed.
+
+    Raises:
+        ValidationError: it is blank.
+    """
+    name = str(typed).strip()
+    if not name:
+        raise ValidationError("Give the yard a name.")
+    return name
 
 
 def look(form: forms.Form | forms.ModelForm[Any]) -> None:
@@ -61,13 +109,16 @@ class SignUpForm(PersonForm):
     yard_name = forms.CharField(
         label="Your yard", max_length=120, help_text="The business or farm: “Home Farm”."
     )
+    time_zone = forms.CharField(required=False, widget=forms.HiddenInput)
 
     def clean_yard_name(self) -> str:
         """A name, not blanks."""
-        name = str(self.cleaned_data["yard_name"]).strip()
-        if not name:
-            raise ValidationError("Give the yard a name.")
-        return name
+        return yard_name(self.cleaned_data["yard_name"])
+
+    def clean_time_zone(self) -> str:
+        """The browser's, where it says one that there is."""
+        zone = str(self.cleaned_data["time_zone"])
+        return zone if zone in time_zones() else ""
 
 
 class InvitationForm(forms.ModelForm):

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from datetime import tzinfo
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.utils.timezone import get_default_timezone
 
 from measures.writing import UnitSystem
 
@@ -73,10 +77,21 @@ class Yard(models.Model):
     securing_school = models.CharField(max_length=8, blank=True)
     """The rule that ties of its hauls are held against, a word of the plan format; empty: by the
     units of the haul."""
+    time_zone = models.CharField(max_length=40, blank=True)
+    """Its clock's, a name of the time zone database; empty: the server's."""
     members = models.ManyToManyField(User, through="Membership", related_name="yards")
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def clock(self) -> tzinfo:
+        """The zone in which its times are written."""
+        try:
+            return ZoneInfo(self.time_zone) if self.time_zone else get_default_timezone()
+        except (ZoneInfoNotFoundError, ValueError):
+            # a zone that this machine does not know any more
+            return get_default_timezone()
 
 
 class Membership(models.Model):
@@ -111,6 +126,50 @@ class Invitation(models.Model):
 
     class Meta:
         ordering = ["-made_at", "-pk"]
+
+
+class Tries(models.Model):
+    """How often something was tried lately that may go wrong; see :mod:`yards.throttle`."""
+
+    key = models.CharField(max_length=64, unique=True)
+    count = models.PositiveIntegerField(default=0)
+    last_at = models.DateTimeField()
+
+
+class Happened(models.TextChoices):
+    """What an owner can read about."""
+
+    SIGNED_IN = "signed_in", "signed in"
+    NOT_SIGNED_IN = "not_signed_in", "a wrong password"
+    PASSWORD = "password", "changed the password"
+    PASSWORD_LINK = "password_link", "made a password link"
+    INVITED = "invited", "made a link to join"
+    WITHDRAWN = "withdrawn", "withdrew a link"
+    JOINED = "joined", "joined"
+    ROLE = "role", "set a role"
+    TAKEN_OUT = "taken_out", "took out"
+    YARD = "yard", "changed the yard"
+    REMOVED = "removed", "removed"
+    BROUGHT_BACK = "brought_back", "brought back"
+    TAKEN_IN = "taken_in", "took a file in"
+    WRITTEN_OUT = "written_out", "wrote a file out"
+
+
+class Event(models.Model):
+    """Something that happened in a yard; see :mod:`yards.audit`."""
+
+    yard = models.ForeignKey(Yard, on_delete=models.CASCADE)
+    at = models.DateTimeField(auto_now_add=True)
+    what = models.CharField(max_length=20, choices=Happened.choices)
+    by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    name = models.CharField(max_length=150, blank=True)
+    """Of the person, as others knew it then: a name outlives who bore it."""
+    about = models.CharField(max_length=200, blank=True)
+    address = models.CharField(max_length=45, blank=True)
+
+    class Meta:
+        ordering = ["-pk"]
+        indexes = [models.Index(fields=["yard", "-id"], name="events_newest_first")]
 
 
 class YardOwned(models.Model):

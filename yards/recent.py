@@ -10,6 +10,7 @@ from typing import Any
 
 from django.conf import settings
 from django.http import HttpResponseBase
+from django.utils import timezone
 
 from yards.access import in_yard
 from yards.models import User
@@ -36,7 +37,8 @@ def in_yard_recently(view: Callable[..., HttpResponseBase]) -> Callable[..., Htt
         at, user = _seen.get(key, (0.0, None))
         if user is not None and time.monotonic() - at < SECONDS:
             request.user, request.yard, request.role = user, user.current_yard, user.current_role
-            return view(request, *args, **kwargs)
+            with timezone.override(request.yard.clock):
+                return view(request, *args, **kwargs)
         answer = gated(request, *args, **kwargs)
         if key and getattr(request, "yard", None) is not None:
             _seen[key] = (time.monotonic(), request.user._wrapped)

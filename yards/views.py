@@ -4,39 +4,69 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Final
 
 from django.conf import settings
 from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth.decorators import login_required
+from django.contrib.auth.forms import AuthenticationForm
 from django.contrib.auth.views import (
+    LoginView,
     PasswordChangeView,
     PasswordResetConfirmView,
 )
+from django.core.paginator import Page, Paginator
 from django.db import IntegrityError
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseBadRequest
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse, reverse_lazy
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.utils.decorators import method_decorator
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from measures.writing import UnitSystem
 from web.pages import show
 from web.sent import way_back
 from yards.access import YardRequest, in_yard, owners
-from yards.forms import InvitationForm, NewPasswordForm, OwnPasswordForm, PersonForm, SignUpForm
-from yards.models import Invitation, Membership, Role, User, Yard
+from yards.audit import happened_to
+from yards.forms import (
+    InvitationForm,
+    NewPasswordForm,
+    OwnPasswordForm,
+    PersonForm,
+    SignUpForm,
+    YardForm,
+)
+from yards.models import Event, Happened, Invitation, Membership, Role, User, Yard
 from yards.services.people import (
     PeopleError,
+    change_the_yard,
     invite,
     join,
+    link_tokens,
     open_invitation,
     password_link,
     set_role,
     sign_up,
     take_out,
+    withdraw_invitation,
 )
+from yards.throttle import (
+    PASSWORDS,
+    SIGN_UPS,
+    TooManyError,
+    address_of,
+    forget,
+    key,
+    remember,
+    sign_in_counter,
+    take,
+)
+
+EVENTS: Final = 100
+"""Events on one page."""
 
 BACKEND = "yards.backend.YardBackend"
 
@@ -61,7 +91,7 @@ class SignUpPage:
     units_sent: str
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def new_yard(request: HttpRequest) -> HttpResponse:
     """Sign up: a new yard and the person who owns it."""
     if not settings.SIGN_UP:
@@ -70,10 +100,18 @@ def new_yard(request: HttpRequest) -> HttpResponse:
         return redirect("home")
     form = SignUpForm(request.POST if request.method == "POST" else None)
     if form.is_bound and form.is_valid():
+        try:
+            take(key("sign-up", address_of(request)), SIGN_UPS)
+        except TooManyError as error:
+            return slow_down(request, error, passwords=False)
         user = form.save(commit=False)
         user.units = "metric" if request.POST.get("units") == "metric" else "us"
         try:
-            sign_up(yard_name=form.cleaned_data["yard_name"], user=user)
+            sign_up(
+                yard_name=form.cleaned_data["yard_name"],
+                user=user,
+                time_zone=form.cleaned_data["time_zone"],
+            )
         except IntegrityError:
             form.add_error("username", "Somebody signs in with that name already. Choose another.")
         else:
@@ -95,7 +133,8 @@ class JoinPage:
     signed_in: bool
 
 
-@require_http_methods(["GET", "POST"])
+@never_cache
+@require_http_methods(["GET", "HEAD", "POST"])
 def joining(request: HttpRequest, token: str) -> HttpResponse:
     """Come into a yard by an invitation's link, as a new person or as the one signed in."""
     invitation = open_invitation(token)
@@ -107,7 +146,7 @@ def joining(request: HttpRequest, token: str) -> HttpResponse:
     if request.method == "POST" and (signed_in or form.is_valid()):
         user: Any = request.user._wrapped if signed_in else form.save(commit=False)  # type: ignore[union-attr]
         try:
-            join(invitation, user)
+            join(invitation, user, address=address_of(request))
         except IntegrityError:
             form.add_error("username", "Somebody signs in with that name already. Choose another.")
         except PeopleError as error:
@@ -128,7 +167,8 @@ def joining(request: HttpRequest, token: str) -> HttpResponse:
     return show(request, "yards/join.html", page, place="", status=status)
 
 
-@require_http_methods(["GET", "POST"])
+@never_cache
+@require_http_methods(["GET", "HEAD", "POST"])
 @owners
 def people(request: YardRequest) -> HttpResponse:
     """The yard's people and its open invitations; a new link is shown once, here."""
@@ -140,6 +180,7 @@ def people(request: YardRequest) -> HttpResponse:
             role=Role(form.cleaned_data["role"]),
             for_whom=form.cleaned_data["for_whom"],
             made_by=request.user,
+            address=address_of(request),
         )
         link = request.build_absolute_uri(reverse("join", args=[token]))
         form = InvitationForm()
@@ -159,6 +200,7 @@ class PeoplePage:
     invitations: Iterable[Invitation]
     roles: list[tuple[str, str, str]]
     form: InvitationForm
+    yard_form: YardForm
     link: str
     link_words: str
 
@@ -169,6 +211,7 @@ def _people(
     *,
     link: str = "",
     link_words: str = "",
+    yard_form: YardForm | None = None,
     status: int = 200,
 ) -> HttpResponse:
     members = Membership.objects.filter(yard=request.yard).select_related("user").order_by("pk")
@@ -180,10 +223,24 @@ def _people(
         invitations=invitations,
         roles=[(role.value, role.label, role.may) for role in Role],
         form=form,
+        yard_form=yard_form or YardForm(instance=request.yard),
         link=link,
         link_words=link_words,
     )
     return show(request, "yards/people.html", page, place="", status=status)
+
+
+@require_POST
+@owners
+def change_yard(request: YardRequest) -> HttpResponse:
+    """What the yard is called, and its clock."""
+    # the yard in the head stays as it is while the form is not right
+    form = YardForm(request.POST, instance=Yard.objects.get(pk=request.yard.pk))
+    if not form.is_valid():
+        return _people(request, InvitationForm(), yard_form=form, status=422)
+    change_the_yard(form.instance, by=request.user, address=address_of(request))
+    messages.success(request, "The yard is changed.")
+    return redirect("people")
 
 
 def _member(request: YardRequest, pk: int) -> Membership:
@@ -200,12 +257,12 @@ def change_role(request: YardRequest, pk: int) -> HttpResponse:
     if wanted not in Role.values:
         return HttpResponseBadRequest("role: expected owner, planner or driver")
     try:
-        set_role(membership, Role(wanted))
+        set_role(membership, Role(wanted), by=request.user, address=address_of(request))
     except PeopleError as error:
         messages.error(request, str(error))
     else:
-        name = membership.user.shown_name
-        messages.success(request, f"{name} is {Role(wanted).label.lower()} now.")
+        name, role = membership.user.shown_name, Role(wanted).label.lower()
+        messages.success(request, f"{name} is {role} now.")
     return redirect("people" if request.user.pk != membership.user_id else "home")
 
 
@@ -215,7 +272,7 @@ def remove_person(request: YardRequest, pk: int) -> HttpResponse:
     """Take a person out of the yard."""
     membership = _member(request, pk)
     try:
-        take_out(membership)
+        take_out(membership, by=request.user, address=address_of(request))
     except PeopleError as error:
         messages.error(request, str(error))
     else:
@@ -223,13 +280,14 @@ def remove_person(request: YardRequest, pk: int) -> HttpResponse:
     return redirect("people")
 
 
+@never_cache
 @require_POST
 @owners
 def make_password_link(request: YardRequest, pk: int) -> HttpResponse:
     """A link by which a person who forgot the password chooses a new one; shown once."""
     membership = _member(request, pk)
     try:
-        uid, token = password_link(membership)
+        uid, token = password_link(membership, by=request.user, address=address_of(request))
     except PeopleError as error:
         messages.error(request, str(error))
         return redirect("people")
@@ -242,7 +300,9 @@ def make_password_link(request: YardRequest, pk: int) -> HttpResponse:
 @owners
 def withdraw(request: YardRequest, pk: int) -> HttpResponse:
     """Make an invitation's link useless."""
-    get_object_or_404(Invitation.objects.filter(yard=request.yard, used_by=None), pk=pk).delete()
+    there = Invitation.objects.filter(yard=request.yard, used_by=None)
+    invitation = get_object_or_404(there, pk=pk)
+    withdraw_invitation(invitation, by=request.user, address=address_of(request))
     messages.success(request, "The link no longer works.")
     return redirect("people")
 
@@ -255,7 +315,8 @@ class OwnYards:
     current: Yard | None
 
 
-@require_GET
+@never_cache
+@require_safe
 @login_required
 def own_yards(request: Any) -> HttpResponse:
     """The yards a person works in."""
@@ -273,6 +334,7 @@ def go_to_yard(request: Any, pk: int) -> HttpResponse:
     return redirect("home")
 
 
+@method_decorator(never_cache, name="dispatch")
 class OwnPassword(PasswordChangeView):
     """Changing one's own password."""
 
@@ -282,12 +344,16 @@ class OwnPassword(PasswordChangeView):
     extra_context = {"place": "", "title": "Change your password"}
 
     def form_valid(self, form: Any) -> HttpResponse:
+        happened_to(Happened.PASSWORD, form.user, request=self.request)
         messages.success(self.request, "Your password is changed.")
         return super().form_valid(form)
 
 
+@method_decorator(never_cache, name="dispatch")
 class ChoosePassword(PasswordResetConfirmView):
     """Choosing a new password by an owner's link, good once and for three days."""
+
+    token_generator = link_tokens
 
     form_class = NewPasswordForm
     template_name = "yards/password.html"
@@ -295,10 +361,78 @@ class ChoosePassword(PasswordResetConfirmView):
     extra_context = {"place": "", "title": "Choose a new password"}
 
     def form_valid(self, form: Any) -> HttpResponse:
+        happened_to(Happened.PASSWORD, form.user, request=self.request)
         messages.success(self.request, "Your password is changed. Sign in with it.")
         return super().form_valid(form)
 
 
-def slow_down(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
-    """Too many wrong passwords: said plainly, for whom it may be."""
-    return render(request, "yards/slow_down.html", {"place": ""}, status=429)
+@dataclass(frozen=True, kw_only=True)
+class SlowDown:
+    """Too many tries: of what, and how long to wait."""
+
+    title: str
+    seconds: int
+    minutes: int
+    passwords: bool
+
+
+def slow_down(request: HttpRequest, error: TooManyError, *, passwords: bool) -> HttpResponse:
+    """Too many tries: said plainly, with when to come back."""
+    page = SlowDown(
+        title="Too many wrong passwords" if passwords else "Too many new yards",
+        seconds=error.seconds,
+        minutes=-(-error.seconds // 60),
+        passwords=passwords,
+    )
+    answer = show(request, "yards/slow_down.html", page, status=429)
+    answer["Retry-After"] = str(error.seconds)
+    return answer
+
+
+class SignIn(LoginView):
+    """Signing in; wrong passwords of a name make the next try wait."""
+
+    template_name = "yards/sign_in.html"
+    redirect_authenticated_user = True
+    extra_context = {"place": ""}
+
+    def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        self.counter = sign_in_counter(request, request.POST.get("username", ""))
+        try:
+            take(self.counter, PASSWORDS)
+        except TooManyError as error:
+            return slow_down(request, error, passwords=True)
+        return super().post(request, *args, **kwargs)
+
+    def form_valid(self, form: AuthenticationForm) -> HttpResponse:
+        answer = super().form_valid(form)
+        forget(self.counter)
+        happened_to(Happened.SIGNED_IN, form.get_user(), request=self.request)
+        remember(self.request, answer, form.cleaned_data["username"])
+        return answer
+
+    def form_invalid(self, form: AuthenticationForm) -> HttpResponse:
+        name = self.request.POST.get("username", "").strip()[:150]
+        user = User.objects.filter(username=name).first()
+        if user is not None:
+            happened_to(Happened.NOT_SIGNED_IN, user, request=self.request)
+        return super().form_invalid(form)
+
+
+@dataclass(frozen=True, kw_only=True)
+class EventsPage:
+    """What happened in the yard, the newest first, and the pages of it."""
+
+    events: Iterable[Event]
+    page: Page[Event]
+
+
+@never_cache
+@require_safe
+@owners
+def events(request: YardRequest) -> HttpResponse:
+    """What happened: who came in, who may do what, what left."""
+    found = Event.objects.filter(yard=request.yard).select_related("by")
+    page = Paginator(found, EVENTS).get_page(request.GET.get("page"))
+    shown = EventsPage(events=page.object_list, page=page)
+    return show(request, "yards/events.html", shown)

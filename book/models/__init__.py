@@ -9,6 +9,7 @@ from book.models.gear import Gear
 from book.models.hitch import Hitch, HitchLink, HitchPart, TrailerPart
 from book.models.machine import Configuration, Machine, MachinePart, MachinePoint
 from book.models.photo import Photo
+from book.models.removed import Removed
 from book.models.thing import Known, Thing, YardOfChange
 from book.models.ticket import Aboard, Ticket
 from book.models.trailer import Trailer, TrailerAddition, TrailerAnchor, TrailerAxle
@@ -27,6 +28,7 @@ __all__ = [
     "MachinePart",
     "MachinePoint",
     "Photo",
+    "Removed",
     "Thing",
     "Ticket",
     "Trailer",

@@ -7,10 +7,12 @@ from typing import Any, cast
 from django.db import transaction
 from django.db.models import F
 from django.forms import ModelForm
+from django.utils import timezone
+from reversion.models import Revision
 
 from book.estimates import driver
 from book.forms import link_parts
-from book.history import keep, note, recorded
+from book.history import keep, note, put_back, recorded
 from book.models import (
     Configuration,
     Gear,
@@ -24,6 +26,7 @@ from book.models import (
     TrailerAnchor,
     Truck,
 )
+from book.services.removal import remove
 from book.ties import usual_anchors, usual_points
 from book.yardfile import dump_thing, load_thing
 from measures import Quantity, UnitSystem
@@ -126,7 +129,9 @@ def save_configuration(
     return configuration
 
 
-def remove_inner(inner: Hitch | Configuration, *, version: str | None, user: User) -> None:
+def remove_inner(
+    inner: Hitch | Configuration, *, version: str | None, user: User, address: str = ""
+) -> None:
     """Take a hitch off its truck, or a configuration off its machine.
 
     Raises:
@@ -136,7 +141,9 @@ def remove_inner(inner: Hitch | Configuration, *, version: str | None, user: Use
     words = "taken off" if isinstance(inner, Hitch) else "removed"
     with recorded(yard=owner.yard, user=user, why=f"{inner.name} {words}"):
         claim(owner, version)
-        inner.delete()
+        what = "hitch" if isinstance(inner, Hitch) else "configuration"
+        name = f"{owner.name}: {inner.name}"
+        remove(inner, what=what, name=name, yard=owner.yard, user=user, address=address)
         keep(owner)
 
 
@@ -151,19 +158,45 @@ def copy_thing(thing: Thing, *, user: User) -> Thing:
     return made
 
 
-def remove_thing(thing: Thing, *, version: str | None, user: User) -> None:
-    """Take a thing out of the book; hauls planned with it keep their numbers.
+def remove_thing(thing: Thing, *, version: str | None, user: User, address: str = "") -> None:
+    """Take a thing out of the book, to be brought back if wanted; hauls planned with it keep
+    their numbers.
 
     Raises:
         StaleThing: it has moved on since the page was drawn; nothing is removed.
     """
-    photos = [photo.file for photo in thing.photos.all()]
     with transaction.atomic():
         claim(thing, version)
         note(yard=thing.yard, user=user, why=f"{thing.name} removed from the book")
-        thing.delete()
-    for file in photos:
-        file.delete(save=False)
+        remove(
+            thing,
+            what=str(thing._meta.verbose_name),
+            name=thing.name,
+            yard=thing.yard,
+            user=user,
+            address=address,
+        )
+
+
+def restore_version(thing: Thing, revision: int, *, version: str | None, user: User) -> int:
+    """Make a thing again what it was after a recorded change; how many of its parts are lost.
+
+    Raises:
+        StaleThing: it has moved on since the page was drawn; nothing is stored.
+        LookupError: there is no such change of it.
+        IntegrityError: something else has its name of then; nothing is stored.
+    """
+    there = Revision.objects.filter(pk=revision, of_yard__yard=thing.yard_id).first()
+    if there is None:
+        raise LookupError(revision)
+    when = timezone.localtime(there.date_created)
+    with recorded(
+        yard=thing.yard, user=user, why=f"As it was on {when:%d %b %Y, %H:%M}", by_hand=True
+    ):
+        claim(thing, version)
+        lost = put_back(thing, there)
+        keep(thing)
+    return lost
 
 
 def retire_one(gear: Gear, reason: str, *, version: str | None, user: User) -> Gear:

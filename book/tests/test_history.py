@@ -237,7 +237,7 @@ class Photos(YardCase):
             (b"", "The submitted file is empty"),
             (picture("GIF"), "That is not a JPEG, PNG or WebP picture"),
             (picture()[:200], "damaged or cut off"),
-            (picture("PNG", size=(9000, 7000)), "more than 60 million pixels"),
+            (picture("PNG", size=(9000, 7000)), "no more than 25 million"),
             (b"\xff\xd8" + b"0" * 12_000_001, "larger than 12 MB"),
         ):
             with self.subTest(words=words):

@@ -7,11 +7,22 @@ from typing import Any
 
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
-from book.models import Configuration, Gear, Hitch, Machine, Photo, Ticket, Trailer, Truck
+from book.models import (
+    Configuration,
+    Gear,
+    Hitch,
+    Machine,
+    Photo,
+    Removed,
+    Ticket,
+    Trailer,
+    Truck,
+)
 from book.services.photos import attach
 from demo.plate import plate_photo
 from gauge.models import Gauge
 from hauls.tests.yard_case import YardCase
+from longwork.models import LongWork
 from walk.models import Walk
 from yards.models import Membership, Role, User
 from yards.services.people import invite
@@ -20,7 +31,16 @@ from yards.services.people import invite
 class EveryAddress(YardCase):
     """The demo yard, and every named address."""
 
-    OPEN = {"sign_in", "sign_out", "sign_up", "join", "choose_password", "schema", "gauge_send"}
+    OPEN = {
+        "sign_in",
+        "sign_out",
+        "sign_up",
+        "join",
+        "choose_password",
+        "schema",
+        "gauge_send",
+        "healthz",
+    }
     """Addresses that anybody may ask for, signed in or not."""
 
     def names(self) -> dict[str, list[str]]:
@@ -50,7 +70,14 @@ class EveryAddress(YardCase):
         )
         with_photo = attach(own, plate_photo(("TICKET",)), caption="", user=driver)
         walk = Walk.objects.create(yard=self.yard)
+        work = LongWork.objects.create(
+            yard=self.yard, kind="table", title="Table", begun_by=self.user
+        )
+        gone = Removed.objects.create(yard=self.yard, what="ticket", name="Gone", rows=[])
         given = {
+            "bring_removed_back": (gone.pk,),
+            "long_work": (work.pk,),
+            "end_long_work": (work.pk,),
             "walk": (walk.pk,),
             "walk_step": (walk.pk, "truck-gvwr"),
             "truck_alone": (truck.pk,),
@@ -70,6 +97,7 @@ class EveryAddress(YardCase):
             "edit_thing": ("machines", machine.pk),
             "history": ("machines", machine.pk),
             "copy_thing": ("machines", machine.pk),
+            "restore_thing": ("machines", machine.pk),
             "measure": ("machines", machine.pk),
             "retire_gear": (Gear.objects.filter(yard=self.yard).first().pk,),
             "usual_places": ("machines", machine.pk),

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from unittest.mock import patch
 
-from django.test import Client, TestCase, override_settings
+from django.core import signing
+from django.test import Client, RequestFactory, TestCase, override_settings
 from django.utils import timezone
 
 from aspects.registry import aspects
 from book.kinds import KINDS
 from book.models import Hitch, Machine, Trailer, Truck
 from hauls.models import Haul
-from yards.models import Invitation, Membership, Role, User, Yard
+from yards.models import Invitation, Membership, Role, Tries, User, Yard
 from yards.services.people import digest, invite, join
 from yards.tests.addresses import EveryAddress
+from yards.throttle import BROWSER, PASSWORDS, SALT, SIGN_UPS, address_of, sweep
 
 NEW = {
     "username": "tam",
@@ -196,18 +199,165 @@ class Passwords(TestCase):
         self.assertRedirects(self.client.post("/password/", right), "/")
         self.assertTrue(Client().login(username="ida", password="a-new-one-77"))
 
-    @override_settings(AXES_ENABLED=True)
-    def test_guessing_is_slowed_for_that_name_and_place_alone(self) -> None:
-        guest = Client(REMOTE_ADDR="10.0.0.9")
+    def test_a_link_is_no_good_once_the_person_works_elsewhere_too(self) -> None:
+        page = self.client.post(f"/people/{self.member.pk}/password/")
+        address = page.content.decode().split('value="http://testserver')[1].split('"')[0]
+        other = Membership.objects.create(yard=Yard.objects.create(name="Other"), user=self.jo)
+        self.assertContains(Client().get(address, follow=True), "no longer good")
+        # nor when it is opened first and the person joins in between
+        other.delete()
+        guest = Client()
+        form = guest.get(address, follow=True).redirect_chain[-1][0]
+        other = Membership.objects.create(yard=Yard.objects.create(name="Third"), user=self.jo)
+        new = {"new_password1": "quarry-lane-7", "new_password2": "quarry-lane-7"}
+        self.assertContains(guest.post(form, new), "no longer good")
+        self.assertFalse(Client().login(username="jo", password="quarry-lane-7"))
+        # nor after moving to another yard altogether
+        self.member.delete()
+        self.assertContains(Client().get(address, follow=True), "no longer good")
+
+    def test_no_password_that_is_easily_guessed(self) -> None:
+        for password, words in (
+            ("short", "too short"),
+            ("1234567890123", "entirely numeric"),
+            ("password123", "too common"),
+            ("ida.harrowgate", "too similar"),
+        ):
+            sent = {
+                "yard_name": "Home",
+                "username": "ida.harrowgate",
+                "password1": password,
+                "password2": password,
+            }
+            with self.subTest(password=password):
+                answer = Client().post("/sign-up/", sent)
+                self.assertContains(answer, words, status_code=422)
+
+
+class Throttle(TestCase):
+    def setUp(self) -> None:
+        self.jo = User.objects.create_user("jo", password="forgotten-1")
+        self.now = timezone.now()
+        clock = patch("yards.throttle.timezone.now", side_effect=lambda: self.now)
+        self.enterContext(clock)
+
+    def wrong(self, guest: Client, name: str = "jo") -> int:
+        return guest.post("/sign-in/", {"username": name, "password": "guess"}).status_code
+
+    def right(self, guest: Client) -> int:
+        sent = {"username": "jo", "password": "forgotten-1"}
+        return guest.post("/sign-in/", sent).status_code
+
+    def later(self, seconds: float) -> None:
+        self.now += timedelta(seconds=seconds)
+
+    def guessed_at(self) -> None:
+        for n in range(PASSWORDS.free):
+            self.assertEqual(self.wrong(Client(REMOTE_ADDR=f"10.0.0.{n}")), 200)
+
+    def test_guessing_one_name_from_many_places_is_slowed_more_and_more(self) -> None:
+        self.guessed_at()
+        waits = []
         for n in range(8):
-            answer = guest.post("/sign-in/", {"username": "jo", "password": f"guess-{n}"})
-        self.assertContains(answer, "Too many wrong passwords", status_code=429)
-        right = {"username": "jo", "password": "forgotten-1"}
-        self.assertEqual(guest.post("/sign-in/", right).status_code, 429)
-        elsewhere = Client(REMOTE_ADDR="10.0.0.10")
-        self.assertRedirects(elsewhere.post("/sign-in/", right), "/")
-        ida = {"username": "ida", "password": "long-enough-1"}
-        self.assertRedirects(guest.post("/sign-in/", ida), "/")
+            elsewhere = Client(REMOTE_ADDR=f"10.1.0.{n}")
+            answer = elsewhere.post("/sign-in/", {"username": " JO ", "password": "guess"})
+            self.assertContains(answer, "Too many wrong passwords", status_code=429)
+            waits.append(int(answer["Retry-After"]))
+            self.later(waits[-1])
+            self.assertEqual(self.wrong(elsewhere), 200)
+        self.assertEqual(waits, sorted(waits))
+        self.assertLessEqual(waits[-1], PASSWORDS.most_s + 1)
+        self.assertGreater(waits[-1], waits[0])
+
+    def test_nobody_is_kept_out_of_a_browser_that_knows_the_name(self) -> None:
+        own = Client(REMOTE_ADDR="10.0.0.99")
+        self.assertEqual(self.right(own), 302)
+        own.post("/sign-out/")
+        # others guess behind the same proxy
+        for _ in range(30):
+            self.wrong(Client(REMOTE_ADDR="10.0.0.99"))
+        self.assertEqual(self.right(Client(REMOTE_ADDR="10.0.0.99")), 429)
+        self.assertEqual(self.right(own), 302)
+
+    def test_a_browser_that_knows_the_name_may_not_guess_for_ever_either(self) -> None:
+        own = Client()
+        self.right(own)
+        own.post("/sign-out/")
+        found = [self.wrong(own) for _ in range(PASSWORDS.free + 1)]
+        self.assertEqual(found[-1], 429)
+
+    def test_others_names_go_on(self) -> None:
+        self.guessed_at()
+        User.objects.create_user("ida", password="long-enough-1")
+        guest = Client(REMOTE_ADDR="10.0.0.1")
+        sent = {"username": "ida", "password": "long-enough-1"}
+        self.assertEqual(guest.post("/sign-in/", sent).status_code, 302)
+
+    def test_the_right_password_clears_the_count_and_an_hour_forgets_it(self) -> None:
+        for _ in range(PASSWORDS.free - 1):
+            self.wrong(Client())
+        self.assertEqual(self.right(Client()), 302)
+        self.assertFalse(Tries.objects.exists())
+        self.guessed_at()
+        self.later(3601)
+        self.assertEqual(self.right(Client()), 302)
+
+    def test_no_name_is_kept_as_it_was_typed(self) -> None:
+        self.wrong(Client(), name="my-password-by-mistake")
+        kept = str(list(Tries.objects.values()))
+        self.assertNotIn("mistake", kept)
+
+    def test_a_forged_cookie_is_no_browser_that_knows(self) -> None:
+        self.guessed_at()
+        for forged in ("x", "[]", signing.dumps("x", salt=SALT), signing.dumps(["x"])):
+            guest = Client()
+            guest.cookies[BROWSER] = forged
+            self.assertEqual(self.right(guest), 429, forged)
+
+    def test_new_yards_from_one_address_are_limited(self) -> None:
+        def sign_up(n: int, address: str) -> int:
+            sent = {
+                "yard_name": "Home",
+                "username": f"person{n}",
+                "password1": "a-long-word-7",
+                "password2": "a-long-word-7",
+            }
+            return Client(REMOTE_ADDR=address).post("/sign-up/", sent).status_code
+
+        found = [sign_up(n, "10.0.0.1") for n in range(SIGN_UPS.free + 1)]
+        self.assertEqual(found, [302] * SIGN_UPS.free + [429])
+        self.assertEqual(sign_up(99, "10.0.0.2"), 302)
+
+    def test_the_address_is_what_the_trusted_proxy_saw(self) -> None:
+        request = RequestFactory().get(
+            "/", headers={"x-forwarded-for": "6.6.6.6, 10.0.0.5"}, REMOTE_ADDR="127.0.0.1"
+        )
+        for proxies, address in (
+            (0, "127.0.0.1"),
+            (1, "10.0.0.5"),
+            (2, "6.6.6.6"),
+            (3, "127.0.0.1"),
+        ):
+            with self.settings(PROXIES=proxies):
+                self.assertEqual(address_of(request), address)
+
+    def test_the_sweep_takes_old_counters_away(self) -> None:
+        self.wrong(Client())
+        self.later(3700)
+        sweep()
+        self.assertFalse(Tries.objects.exists())
+
+
+class Headers(TestCase):
+    def test_pages_of_people_and_secrets_are_kept_nowhere(self) -> None:
+        user = User.objects.create_user("ida", password="long-enough-1")
+        Membership.objects.create(yard=Yard.objects.create(name="Home"), user=user, role=Role.OWNER)
+        self.client.force_login(user)
+        for address in ("/people/", "/yards/", "/password/"):
+            self.assertIn("no-store", self.client.get(address)["Cache-Control"], address)
+
+    def test_browsers_are_told_what_no_page_asks_for(self) -> None:
+        self.assertIn("geolocation=()", self.client.get("/sign-in/")["Permissions-Policy"])
 
 
 class Rights(EveryAddress):
@@ -240,6 +390,8 @@ class Rights(EveryAddress):
         "remove_ticket_photo",
     }
     OWNERS = {
+        "change_yard",
+        "events",
         "people",
         "change_role",
         "remove_person",
@@ -266,7 +418,7 @@ class Rights(EveryAddress):
             with self.subTest(name=name):
                 found = self.answers(name)
                 if name in self.LOOK:
-                    self.assertTrue(found & {200, 302, 422, 503}, found)
+                    self.assertTrue(found & {200, 204, 302, 422, 503}, found)
                 else:
                     self.assertEqual(found, {403})
         self.assertEqual(

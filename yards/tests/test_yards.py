@@ -5,14 +5,20 @@ from __future__ import annotations
 import io
 import stat
 import tempfile
+from datetime import UTC, datetime
 from pathlib import Path
+from typing import Any
 from unittest import mock
 
 from django.core.management import CommandError, call_command
 from django.test import Client, TestCase, override_settings
+from django.utils import timezone
+from reversion.models import Revision
 
+from book.history import keep, recorded
+from book.models import Machine
 from eyebolt.secret_key import secret_key
-from yards.models import Membership, User, Yard
+from yards.models import Membership, Role, User, Yard
 
 
 class SigningIn(TestCase):
@@ -73,25 +79,101 @@ class SigningIn(TestCase):
 
 
 class AddingAYard(TestCase):
-    def add(self, password: str, person: str = "owner") -> str:
+    def add(self, password: str, person: str = "owner", *more: str, yard: str = "Home Farm") -> str:
         out = io.StringIO()
         with mock.patch("getpass.getpass", return_value=password):
-            call_command("add_yard", "Home Farm", person, stdout=out)
+            call_command("add_yard", yard, person, *more, stdout=out)
         return out.getvalue()
 
-    def test_a_yard_and_its_first_person(self) -> None:
-        self.assertIn("Home Farm is made; owner can sign in", self.add("not-so-short-1"))
+    def test_a_yard_and_the_person_who_owns_it(self) -> None:
+        self.assertIn("Home Farm is made; owner owns it", self.add("not-so-short-1"))
         self.assertTrue(self.client.login(username="owner", password="not-so-short-1"))
         self.assertContains(self.client.get("/"), "Add a truck")
-        self.assertIn("has one more person", self.add("not-so-short-2", "mate"))
+        self.assertEqual(self.client.get("/people/").status_code, 200)
+
+    def test_a_metric_yard_with_its_clock(self) -> None:
+        self.add("not-so-short-1", "owner", "--metric", "--time-zone", "Europe/Berlin")
+        yard = Yard.objects.get()
+        self.assertEqual((yard.time_zone, yard.rules), ("Europe/Berlin", {"tongue": "nose_4_7"}))
+
+    def test_the_password_from_the_input(self) -> None:
+        with mock.patch("sys.stdin", io.StringIO("not-so-short-1\n")):
+            self.add("", "owner", "--password-from-input")
+        self.assertTrue(self.client.login(username="owner", password="not-so-short-1"))
 
     def test_what_cannot_be(self) -> None:
         with self.assertRaisesMessage(CommandError, "too short"):
             self.add("short")
         self.assertFalse(Yard.objects.exists())
         self.add("not-so-short-1")
-        with self.assertRaisesMessage(CommandError, "already"):
-            self.add("not-so-short-1")
+        for person, yard, more, words in (
+            ("mate", "Home Farm", (), "There is a yard “Home Farm” already"),
+            ("owner", "Other", (), "signs in as owner already"),
+            ("mate", " ", (), "need names"),
+            ("m te", "Other", (), "valid username"),
+            ("mate", "Other", ("--time-zone", "Moon/Sea"), "no time zone"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(CommandError, words):
+                self.add("not-so-short-1", person, *more, yard=yard)
+
+
+class Clocks(TestCase):
+    def setUp(self) -> None:
+        self.user = User.objects.create_user("ida", password="long-enough-1")
+        self.yard = Yard.objects.create(name="Home")
+        Membership.objects.create(yard=self.yard, user=self.user, role=Role.OWNER)
+        self.client.force_login(self.user)
+
+    def change(self, **sent: str) -> Any:
+        return self.client.post("/people/yard/", sent, follow=True)
+
+    def test_times_are_written_in_the_yards_own_zone(self) -> None:
+        at = datetime(2026, 1, 31, 23, 30, tzinfo=UTC)
+        Machine.objects.create(yard=self.yard, name="Harrow")
+        machine = Machine.objects.get()
+        with (
+            recorded(yard=self.yard, user=self.user),
+            mock.patch("django.utils.timezone.now", return_value=at),
+        ):
+            machine.save()
+            keep(machine)
+        page = f"/book/machines/{machine.pk}/history/"
+        Revision.objects.update(date_created=at)
+        self.assertContains(self.client.get(page), "31 Jan 2026, 23:30")
+        answer = self.change(name="Home", time_zone="Asia/Tokyo")
+        self.assertContains(answer, "The yard is changed.")
+        self.assertContains(self.client.get(page), "01 Feb 2026, 08:30")
+        self.change(name="Home", time_zone="America/Chicago")
+        self.assertContains(self.client.get(page), "31 Jan 2026, 17:30")
+        # and nobody else's: the zone goes with the request
+        self.assertEqual(timezone.get_current_timezone_name(), "UTC")
+
+    def test_what_is_no_zone_or_no_name(self) -> None:
+        self.assertContains(
+            self.change(name="Home", time_zone="Moon/Sea"), "not one of", status_code=422
+        )
+        self.assertContains(self.change(name=" ", time_zone=""), "required", status_code=422)
+        self.yard.refresh_from_db()
+        self.assertEqual((self.yard.name, self.yard.time_zone), ("Home", ""))
+
+    def test_a_zone_that_is_known_no_more_is_the_servers(self) -> None:
+        for unknown in ("Moon/Sea", "../etc/passwd", "a\x00b"):
+            self.assertEqual(str(Yard(time_zone=unknown).clock), "UTC")
+
+    def test_a_new_yards_clock_is_the_browsers(self) -> None:
+        for sent, kept in (("Europe/Berlin", "Europe/Berlin"), ("Moon/Sea", "")):
+            client = Client()
+            client.post(
+                "/sign-up/",
+                {
+                    "yard_name": f"New {sent}",
+                    "username": f"p{len(sent)}",
+                    "password1": "a-long-word-7",
+                    "password2": "a-long-word-7",
+                    "time_zone": sent,
+                },
+            )
+            self.assertEqual(Yard.objects.get(name=f"New {sent}").time_zone, kept)
 
 
 class SigningKey(TestCase):
@@ -103,3 +185,16 @@ class SigningKey(TestCase):
             mode = (Path(folder) / "data" / "secret_key").stat().st_mode
             self.assertEqual(stat.S_IMODE(mode), 0o600)
             self.assertNotEqual(secret_key(Path(folder) / "other"), first)
+
+
+class SignedOutInTheMiddle(TestCase):
+    def test_a_part_of_a_page_sends_the_whole_page_to_sign_in_and_back(self) -> None:
+        for shown, back in (
+            ("http://testserver/hauls/3/?selected=1", "%2Fhauls%2F3%2F%3Fselected%3D1"),
+            ("http://testserver/", "%2F"),
+            ("//elsewhere.example/x", "%2Fx"),
+            ("", "%2F"),
+        ):
+            answer = self.client.get("/", headers={"HX-Request": "true", "HX-Current-URL": shown})
+            self.assertEqual(answer.status_code, 401)
+            self.assertEqual(answer["HX-Redirect"], f"/sign-in/?next={back}")

@@ -42,7 +42,7 @@ const keep = async (form, name) => {
     answer = await fetch(comes.dataset.measures, {
       method: "POST",
       body: sent,
-      headers: { "X-CSRFToken": token() },
+      headers: { "X-CSRFToken": token(), "HX-Request": "true" },
     });
   } catch {
     tell(form, "The server did not answer. What you typed is still here: try again.");
