@@ -1,7 +1,9 @@
 # make demo    install, migrate, load the demo yard, serve it
+# make serve   serve real yards behind a proxy: docs/running.md
 # make gauge   a stand-in for a gauge in the hitch, sending to the demo while it runs
 # make test    install what the tests need, check everything, run every test
 # make bench   print the figures
+# make crash   kill it a thousand times in the middle of its work
 # make walk    time the way from an empty yard to a first verdict
 # make pins    pin the packages anew, with their hashes
 # make tidy    write styles and scripts one declaration a line
@@ -12,10 +14,13 @@ VENV := .venv
 BIN := $(VENV)/bin
 DEMO_ENV := EYEBOLT_HTTPS=0
 
-.PHONY: demo gauge test bench walk install install-test vendor screenshots pins tidy
+.PHONY: demo serve gauge test bench crash walk install install-test vendor screenshots pins tidy
 
 demo: $(VENV)/.run
-	@$(DEMO_ENV) PORT=$(PORT) $(BIN)/python scripts/demo.py
+	@$(DEMO_ENV) PORT=$(PORT) $(BIN)/python -m scripts.demo
+
+serve: $(VENV)/.run
+	@PORT=$(PORT) $(BIN)/python -m scripts.serve
 
 gauge: $(VENV)/.run
 	@$(DEMO_ENV) $(BIN)/python manage.py simulate_gauge $(GAUGE)
@@ -25,6 +30,9 @@ test: $(VENV)/.test
 
 bench: $(VENV)/.test
 	@$(DEMO_ENV) $(BIN)/python -m bench
+
+crash: $(VENV)/.test
+	@$(BIN)/python -m scripts.crash 1000
 
 walk: $(VENV)/.test
 	@$(BIN)/python -m scripts.first_verdict

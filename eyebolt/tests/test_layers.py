@@ -20,6 +20,7 @@ LAYERS = (
     "pictures",
     "web",
     "yards",
+    "longwork",
     "book",
     "hauls",
     "aspects",
@@ -29,6 +30,7 @@ LAYERS = (
     "matching",
     "weighing",
     "gauge",
+    "upkeep",
     "demo",
 )
 """Packages; each may use those before it, and itself."""

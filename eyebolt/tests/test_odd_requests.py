@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import time
 from typing import Any, Final
 from urllib.parse import urlencode
 
@@ -33,6 +34,9 @@ ODD: Final = (
 """What people, spreadsheets and machines have sent, or might."""
 
 NAMED: Final = re.compile(r'name="([^"]{1,60})"')
+LONGEST_S: Final = 5.0
+"""Seconds of working that any answer may take."""
+
 LEAST: Final = 1500
 """Requests that the sweep sends at the least."""
 
@@ -67,6 +71,7 @@ class OddRequests(EveryAddress):
 
     def send(self, method: str, address: str, data: dict[str, Any]) -> int:
         """The status of a request that leaves nothing behind."""
+        begun = time.thread_time()
         with transaction.atomic():
             if method == "get":
                 answer = self.client.get(address, data)
@@ -78,6 +83,8 @@ class OddRequests(EveryAddress):
                     address, urlencode(data), content_type="application/x-www-form-urlencoded"
                 )
             transaction.set_rollback(True)
+        # of the processor alone: however busy the machine is
+        self.assertLess(time.thread_time() - begun, LONGEST_S, address)
         return int(answer.status_code)
 
     def test_nothing_that_a_page_can_send_breaks_anything(self) -> None:
