@@ -43,7 +43,21 @@ BEHIND: Final = 64_000
 
 MOST_GAUGES: Final = 500
 MOST_WATCHERS: Final = 2000
+
+OF_A_YARD_GAUGES: Final = 40
+OF_A_YARD_WATCHERS: Final = 200
+"""A yard's own share, so that nobody takes the places of all others."""
+
+LOOKED_S: Final = 10.0
+"""Seconds between two looks at which gauges are gone, or not in any list any more."""
+
+FORGOTTEN_S: Final = 60.0
+"""A gauge that nobody watches and that has not sent for so long is let go."""
+
 HELLO_WITHIN_S: Final = 5.0
+
+CANNOT_LISTEN: Final = 3
+"""How the service ends where its port is taken: trying again at once would not help."""
 
 log = logging.getLogger(__name__)
 
@@ -61,7 +75,22 @@ class Channel:
     sender: asyncio.StreamWriter | None = None
     posted_at: float | None = None
     sent_at: float = 0.0
+    heard_at: float = field(default_factory=time.monotonic)
     waiting: asyncio.TimerHandle | None = None
+
+    @property
+    def gone(self) -> bool:
+        """Whether nobody sends and nobody watches, and has not for a while."""
+        quiet = time.monotonic() - self.heard_at > FORGOTTEN_S
+        return quiet and self.sender is None and not self.watchers and not self.posts
+
+    def close(self) -> None:
+        """End every connection of it."""
+        if self.waiting is not None:
+            self.waiting.cancel()
+        for writer in (*self.watchers, self.sender):
+            if writer is not None:
+                writer.close()
 
     @property
     def posts(self) -> bool:
@@ -103,7 +132,11 @@ class Hub:
             hello = read_hello(data)
             facts = await asyncio.to_thread(self.known, hello.key)
             if facts is None:
+                self._let_go(hello.key)
                 raise WireError("key: no gauge of a yard has this key")
+            if hello.purpose is Purpose.LIST:
+                self._tell(writer, {"ok": True})
+                return
             channel = self._channel(hello.key, facts)
             if hello.purpose is Purpose.SEND:
                 await self._gauge(channel, agreed(hello, facts), reader, writer)
@@ -127,10 +160,33 @@ class Hub:
     def _channel(self, key: str, facts: Facts) -> Channel:
         channel = self.channels.get(key)
         if channel is None:
-            if len(self.channels) >= MOST_GAUGES:
+            own = sum(c.facts.yard == facts.yard for c in self.channels.values())
+            if len(self.channels) >= MOST_GAUGES or own >= OF_A_YARD_GAUGES:
                 raise WireError("too many gauges are connected")
             channel = self.channels[key] = Channel(facts=facts, sieve=Sieve(facts))
+        channel.heard_at = time.monotonic()
         return channel
+
+    def _let_go(self, key: str) -> None:
+        channel = self.channels.pop(key, None)
+        if channel is not None:
+            channel.close()
+
+    async def look(self) -> None:
+        """Let go of gauges that are gone, and of those that are in no list any more."""
+        for key, channel in list(self.channels.items()):
+            if channel.gone or await asyncio.to_thread(self.known, key) is None:
+                self._let_go(key)
+
+    async def keep_looking(self) -> None:
+        """The same again and again, until ended."""
+        while True:
+            await asyncio.sleep(LOOKED_S)
+            try:
+                await self.look()
+            except Exception:
+                # the list cannot be read just now: gauges go on, and the next look says more
+                log.exception("the yards' lists of gauges cannot be read")
 
     async def _gauge(
         self,
@@ -156,6 +212,7 @@ class Hub:
         finally:
             if channel.sender is writer:
                 channel.sender = None
+            channel.heard_at = time.monotonic()
 
     async def _posted(
         self,
@@ -205,7 +262,10 @@ class Hub:
     async def _watcher(
         self, channel: Channel, reader: asyncio.StreamReader, writer: asyncio.StreamWriter
     ) -> None:
-        if self._watching >= MOST_WATCHERS:
+        own = sum(
+            len(c.watchers) for c in self.channels.values() if c.facts.yard == channel.facts.yard
+        )
+        if self._watching >= MOST_WATCHERS or own >= OF_A_YARD_WATCHERS:
             raise WireError("too many pages are watching")
         self._watching += 1
         channel.watchers.add(writer)
@@ -223,6 +283,7 @@ class Hub:
                         channel.sieve.trust()
         finally:
             channel.watchers.discard(writer)
+            channel.heard_at = time.monotonic()
             self._watching -= 1
 
     def _tell(self, writer: asyncio.StreamWriter, document: dict[str, Any]) -> None:
@@ -283,6 +344,4 @@ class HubThread:
         await self._stop.wait()
         server.close()
         for channel in self.hub.channels.values():
-            for writer in (*channel.watchers, channel.sender):
-                if writer is not None:
-                    writer.close()
+            channel.close()

@@ -11,10 +11,12 @@ from django.db.models import F
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from gauge.forms import GaugeForm
 from gauge.models import Gauge
+from gauge.watching import list_changed
 from web.pages import show
 from web.sent import counted
 from yards.access import YardRequest, planners
@@ -49,7 +51,7 @@ class SetUp:
     example: int
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def gauges(request: YardRequest) -> HttpResponse:
     """Every gauge of the yard, and a form for another."""
@@ -69,7 +71,7 @@ def gauges(request: YardRequest) -> HttpResponse:
     return show(request, "gauge/list.html", page, place="weigh", status=422 if form.errors else 200)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def edit_gauge(request: YardRequest, pk: int) -> HttpResponse:
     """One gauge: its name and figures."""
@@ -101,7 +103,8 @@ def edit_gauge(request: YardRequest, pk: int) -> HttpResponse:
     return show(request, "gauge/edit.html", page, place="weigh", status=status)
 
 
-@require_GET
+@never_cache
+@require_safe
 @planners
 def set_up(request: YardRequest, pk: int) -> HttpResponse:
     """For whoever builds a gauge: its key, and what it has to send where."""
@@ -121,6 +124,9 @@ def set_up(request: YardRequest, pk: int) -> HttpResponse:
 def remove_gauge(request: YardRequest, pk: int) -> HttpResponse:
     """Take a gauge off the list; its key is good for nothing then."""
     gauge = get_object_or_404(Gauge.objects.filter(yard=request.yard), pk=pk)
+    key = gauge.key
     gauge.delete()
+    if settings.GAUGE_PORT:
+        list_changed(settings.GAUGE_HOST, settings.GAUGE_PORT, key)
     messages.success(request, f"{gauge.name} is off the list. Readings that were kept stay.")
     return redirect("gauges")

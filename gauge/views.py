@@ -13,7 +13,7 @@ from django.db import connection
 from django.http import Http404, HttpResponse, StreamingHttpResponse
 from django.shortcuts import redirect
 from django.template.loader import render_to_string
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from aspects.rooms import aspect_page, with_plan
 from gauge.coaching import Coach, aim_of, correction_words, mark_words
@@ -106,7 +106,7 @@ def _page(request: YardRequest, haul: Haul, plan: Plan) -> CoachPage:
     )
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def coach_page(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
@@ -188,7 +188,7 @@ def _message(html: str) -> bytes:
     return f"event: panel\n{lines}\n".encode()
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def stream(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse | StreamingHttpResponse:
@@ -222,7 +222,7 @@ def stream(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse | Strea
     return answer
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def now(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:

@@ -4,6 +4,7 @@ and one that hands over readings that came by HTTP."""
 from __future__ import annotations
 
 import json
+import logging
 import socket
 from collections.abc import Iterator
 from types import TracebackType
@@ -13,6 +14,9 @@ from gauge.wire import VERSION
 
 WAIT_S: Final = 2.0
 """Longer than the hub's own beat: a silence so long means that it is gone."""
+
+
+log = logging.getLogger(__name__)
 
 
 class HubGone(Exception):
@@ -65,6 +69,19 @@ class Watch:
     def trust(self) -> None:
         """Say that what the gauge sends is right as it is."""
         self._socket.sendall(b'{"trust":true}\n')
+
+
+def list_changed(host: str, port: int, key: str) -> None:
+    """Tell the hub that a gauge was taken off its list: its connections end at once.
+
+    Where the hub does not run there is nothing to end.
+    """
+    try:
+        with socket.create_connection((host, port), timeout=WAIT_S) as wire:
+            wire.sendall(json.dumps({"eyebolt_list": VERSION, "key": key}).encode() + b"\n")
+            wire.makefile("rb").readline()
+    except OSError as error:
+        log.info("the gauge service was not told of its list: %s", error)
 
 
 def hand_over(host: str, port: int, said: dict[str, Any], readings: list[Any]) -> dict[str, Any]:

@@ -56,20 +56,23 @@ class WireError(ValueError):
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Facts:
-    """What the yard knows of a gauge: its unit, step, rating and lag."""
+    """What the yard knows of a gauge: its unit, step, rating and lag; ``yard`` is its number."""
 
     unit: str
     step_kg: float = HITCH_GAUGE.step_kg
     rating_kg: float | None = None
     lag_s: float = 0.0
+    yard: int = 0
 
 
 class Purpose(Enum):
-    """What a connection is for: a gauge that sends, a page that watches, readings posted."""
+    """What a connection is for: a gauge that sends, a page that watches, readings posted, a word
+    that the yard's list has changed."""
 
     SEND = "eyebolt_gauge"
     WATCH = "eyebolt_watch"
     POST = "eyebolt_post"
+    LIST = "eyebolt_list"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -145,6 +148,7 @@ def agreed(hello: Hello, known: Facts) -> Facts:
         step_kg=known.step_kg if step is None else step * kg,
         rating_kg=known.rating_kg if rating is None else rating * kg,
         lag_s=known.lag_s if lag is None else min(lag, 5.0),
+        yard=known.yard,
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import asyncio
 import json
 import socket
 import time
@@ -10,8 +11,9 @@ from typing import Any
 
 from django.test import SimpleTestCase
 
-from gauge.hub import HubThread
-from gauge.watching import HubGone, Watch
+from eyebolt.gunicorn import next_pause
+from gauge.hub import CANNOT_LISTEN, FORGOTTEN_S, OF_A_YARD_GAUGES, HubThread
+from gauge.watching import HubGone, Watch, list_changed
 from gauge.wire import Facts
 
 KEY, OTHER = "a-gauge-of-ours-1", "a-gauge-of-ours-2"
@@ -143,3 +145,81 @@ class Misbehaving(HubCase):
     def test_no_hub_is_said(self) -> None:
         with self.assertRaisesMessage(HubGone, "not running"), Watch("127.0.0.1", 1, KEY):
             self.fail("nobody listens there")
+
+
+class Forgetting(SimpleTestCase):
+    """Places are given back, shared between yards, and taken from gauges that are in no list."""
+
+    def setUp(self) -> None:
+        self.list = {f"gauge-of-yard-{yard}-{n}": yard for yard in (1, 2) for n in range(60)}
+        self.hub = HubThread(self.known)
+        self.enterContext(self.hub)
+
+    def known(self, key: str) -> Facts | None:
+        return Facts(unit="lb", yard=self.list[key]) if key in self.list else None
+
+    def gauge(self, key: str) -> tuple[socket.socket, dict[str, Any]]:
+        wire = socket.create_connection(("127.0.0.1", self.hub.port), timeout=5)
+        self.addCleanup(wire.close)
+        wire.sendall(json.dumps({"eyebolt_gauge": 1, "key": key}).encode() + b"\n")
+        return wire, json.loads(wire.makefile("rb").readline())
+
+    def look(self) -> None:
+        asyncio.run_coroutine_threadsafe(self.hub.hub.look(), self.hub._loop).result(10)
+
+    def test_a_gauge_taken_off_its_list_is_hung_up_on_at_once(self) -> None:
+        key = "gauge-of-yard-1-0"
+        wire, _ = self.gauge(key)
+        page = self.enterContext(Watch("127.0.0.1", self.hub.port, key))
+        events = page.events()
+        next(events)
+        del self.list[key]
+        list_changed("127.0.0.1", self.hub.port, key)
+        self.assertEqual(wire.recv(10), b"")
+        with self.assertRaises(HubGone):
+            for _ in events:
+                pass
+        self.assertEqual(self.hub.hub.channels, {})
+
+    def test_a_word_about_a_gauge_that_is_in_its_list_ends_nothing(self) -> None:
+        key = "gauge-of-yard-1-0"
+        self.gauge(key)
+        list_changed("127.0.0.1", self.hub.port, key)
+        self.assertIn(key, self.hub.hub.channels)
+        # and where no service runs there is nobody to be told
+        list_changed("127.0.0.1", 1, key)
+
+    def test_a_look_lets_go_of_what_is_gone_or_in_no_list(self) -> None:
+        stays, gone, unlisted = (f"gauge-of-yard-1-{n}" for n in range(3))
+        self.gauge(stays)
+        unlisted_wire, _ = self.gauge(unlisted)
+        wire, _ = self.gauge(gone)
+        wire.close()
+        channel = self.hub.hub.channels[gone]
+        while channel.sender is not None:
+            time.sleep(0.01)
+        self.look()
+        self.assertIn(gone, self.hub.hub.channels)
+        channel.heard_at -= FORGOTTEN_S + 1
+        del self.list[unlisted]
+        self.look()
+        self.assertEqual(list(self.hub.hub.channels), [stays])
+        self.assertEqual(unlisted_wire.recv(10), b"")
+
+    def test_a_yard_has_its_own_share(self) -> None:
+        answers = [self.gauge(f"gauge-of-yard-1-{n}")[1] for n in range(OF_A_YARD_GAUGES + 1)]
+        self.assertEqual(answers[:-1], [{"ok": True}] * OF_A_YARD_GAUGES)
+        self.assertIn("too many", answers[-1]["no"])
+        self.assertEqual(self.gauge("gauge-of-yard-2-0")[1], {"ok": True})
+
+
+class Again(SimpleTestCase):
+    def test_a_service_that_fell_starts_soon_and_one_that_cannot_listen_ever_later(self) -> None:
+        self.assertEqual(next_pause(8.0, ran_s=3600, found=1), 1.0)
+        self.assertEqual(next_pause(1.0, ran_s=2, found=1), 2.0)
+        # however long a busy machine takes to find that the port is taken
+        pauses = [1.0]
+        for _ in range(12):
+            pauses.append(next_pause(pauses[-1], ran_s=400, found=CANNOT_LISTEN))
+        self.assertEqual(pauses, sorted(pauses))
+        self.assertEqual(pauses[-1], 300.0)

@@ -305,7 +305,8 @@ class Pages(HubCase):
         with self.settings(GAUGE_PORT=0):
             self.assertNotContains(self.client.get(set_up), gauge.key)
         self.assertEqual(
-            Facts(unit="kg", step_kg=10.0, rating_kg=None, lag_s=0.3), known(gauge.key)
+            Facts(unit="kg", step_kg=10.0, rating_kg=None, lag_s=0.3, yard=gauge.yard_id),
+            known(gauge.key),
         )
         for typed, words in (
             ({"name": "Old hitch", "unit": "kg", "lag": "0"}, "already"),

@@ -9,7 +9,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 from django.db import close_old_connections
 
-from gauge.hub import Hub, serve
+from gauge.hub import CANNOT_LISTEN, Hub, serve
 from gauge.models import Gauge
 from gauge.wire import Facts
 
@@ -25,6 +25,7 @@ def known(key: str) -> Facts | None:
         step_kg=gauge.step_kg,
         rating_kg=None if gauge.rating is None else float(gauge.rating.si),
         lag_s=float(gauge.lag),
+        yard=gauge.yard_id,
     )
 
 
@@ -41,13 +42,19 @@ class Command(BaseCommand):
         except OSError as error:
             raise CommandError(
                 f"Gauges cannot be read on {host}:{port}: {error.strerror}. Choose another port "
-                "with EYEBOLT_GAUGE_PORT."
+                "with EYEBOLT_GAUGE_PORT.",
+                returncode=CANNOT_LISTEN,
             ) from None
         except KeyboardInterrupt:
             return
 
 
 async def _serve(host: str, port: int) -> None:
-    server = await serve(Hub(known), host, port)
+    hub = Hub(known)
+    server = await serve(hub, host, port)
     async with server:
-        await server.serve_forever()
+        looking = asyncio.create_task(hub.keep_looking())
+        try:
+            await server.serve_forever()
+        finally:
+            looking.cancel()

@@ -1,5 +1,6 @@
 /* The gauge followed as it sends: a stream, or asking again and again where none is to be had. */
 
+import { tell } from "../web/trouble.js";
 import { place, show } from "./panel.js";
 
 const POLL_EVERY_MS = 700;
@@ -17,9 +18,10 @@ const address = (base, hands) => `${base}?${queryOf(place().dataset, hands.eleme
 const poll = async (hands) => {
   try {
     const answer = await fetch(address(place().dataset.now, hands), { headers: { "HX-Request": "true" } });
+    tell(answer.status);
     if (answer.ok) show(await answer.text());
   } catch {
-    /* the silence shows itself */
+    tell(0);
   }
 };
 
