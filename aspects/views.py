@@ -7,8 +7,11 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_POST
 
+from book.removed_views import told_removed
+from book.services.removal import remove as remove_row
 from hauls.models import Haul
 from yards.access import YardRequest, planners
+from yards.throttle import address_of
 
 
 @require_POST
@@ -16,8 +19,15 @@ from yards.access import YardRequest, planners
 def remove(request: YardRequest, pk: int) -> HttpResponse:
     """Remove a haul."""
     haul = get_object_or_404(Haul.objects.filter(yard=request.yard), pk=pk)
-    haul.delete()
-    messages.success(request, f"{haul.name} is removed.")
+    remove_row(
+        haul,
+        what="haul",
+        name=haul.name,
+        yard=request.yard,
+        user=request.user,
+        address=address_of(request),
+    )
+    told_removed(request, f"{haul.name} is removed.")
     return redirect("home")
 
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from playwright.sync_api import Page, expect
+from typing import Any
+
+from playwright.sync_api import Page, Route, expect
 
 from e2e.case import BrowserCase
 from hauls.models import Haul
@@ -305,3 +307,87 @@ class LostConnection(BrowserCase):
             expect(page.locator("#reading")).to_have_value("12 ft 6 in")
             self.assertEqual(flying["most"], 1)
             self.assertLess(flying["all"], 62)
+
+
+class Strip(BrowserCase):
+    """A drag follows the hand, from what the server worked out for every place beforehand."""
+
+    def picked_up(self, page: Page) -> tuple[float, float]:
+        """The load is held, off its place, and its strip is there; where it was taken."""
+        x, y = centre(page, "#machine-0")
+        with page.expect_response("**/strip/"):
+            page.mouse.move(x, y)
+            page.mouse.down()
+        page.mouse.move(x + 3, y)
+        return x, y
+
+    def test_figures_follow_the_hand_without_asking_and_are_those_of_the_answer(self) -> None:
+        with self.page() as page:
+            self.open_haul(page, "Orchard tractor to the Quarry Lane block")
+            x, y = self.picked_up(page)
+            # from here on nothing is answered until the load is dropped
+            held: list[Route] = []
+            holding = True
+
+            def hold(route: Route) -> None:
+                if holding:
+                    held.append(route)
+                else:
+                    route.continue_()
+
+            page.route("**/preview/", hold)
+            before, limits_before = page.locator("#reading").input_value(), self.in_sight(page)
+            page.mouse.move(x + 40, y, steps=8)
+            expect(page.locator("#reading")).not_to_have_value(before)
+            shown, limits = self.figures(page), self.in_sight(page)
+            self.assertNotEqual(shown["reading"], before)
+            holding = False
+            for route in held:
+                route.continue_()
+            with page.expect_response("**/change/"):
+                page.mouse.up()
+            saved(page)
+            self.assertEqual(self.figures(page), shown)
+            # the lines stand in another order by now, and say the same
+            now = self.limits(page)
+            self.assertEqual({key: now[key] for key in limits}, limits)
+            self.assertNotEqual(limits, limits_before)
+
+    def test_the_load_itself_is_under_the_hand(self) -> None:
+        with self.page() as page:
+            self.open_haul(page, "Orchard tractor to the Quarry Lane block")
+            x, y = self.picked_up(page)
+            page.route("**/preview/", lambda route: None)
+            page.mouse.move(x + 40, y, steps=4)
+            self.assertAlmostEqual(centre(page, "#machine-0")[0], x + 40, delta=6)
+            # further away the next strip has come, or is coming
+            with page.expect_response("**/strip/"):
+                page.mouse.move(x - 150, y, steps=4)
+            page.wait_for_function(
+                "left => document.querySelector('#machine-0').getBoundingClientRect().left < left",
+                arg=x - 150,
+            )
+            page.unroute("**/preview/")
+
+    def limits(self, page: Page) -> dict[str, str]:
+        """Each limit's line by its name."""
+        return dict(
+            page.evaluate(
+                "[...document.querySelectorAll('.headroom li.limit')].map("
+                "line => [line.id, line.textContent.replace(/\\s+/g, ' ').trim()])"
+            )
+        )
+
+    def in_sight(self, page: Page) -> dict[str, str]:
+        """The lines that are not folded away."""
+        return dict(list(self.limits(page).items())[:9])
+
+    def figures(self, page: Page) -> dict[str, Any]:
+        """What is read off the planner."""
+        return {
+            "reading": page.locator("#reading").input_value(),
+            "said": page.locator("#say-first").inner_text(),
+            "second": page.locator("#say-second").inner_text(),
+            "share": page.locator("#share-figure").inner_text(),
+            "pads": page.locator(".pad-number").all_text_contents(),
+        }

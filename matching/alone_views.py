@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from django import forms
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from book.fields import QuantityFormField
 from book.forms import InUnits
@@ -28,7 +28,7 @@ class TruckPage:
     wrong: str = ""
 
 
-@require_GET
+@require_safe
 @in_yard
 def truck(request: YardRequest, pk: int) -> HttpResponse:
     """What a truck has left for a tongue weight, and how far it squats under one."""
@@ -83,7 +83,7 @@ class TrailerPage:
     found: TrailerAlone
 
 
-@require_GET
+@require_safe
 @in_yard
 def trailer(request: YardRequest, pk: int) -> HttpResponse:
     """What a trailer carries, and its share from a tongue reading."""

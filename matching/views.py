@@ -6,12 +6,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from django.http import HttpResponse
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from matching.forms import MatchForm
 from matching.pairs import PAIRS, Match, Order, matches
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
+from web.budget import costly
 from web.pages import show
 from yards.access import YardRequest, in_yard
 
@@ -61,8 +62,9 @@ def _orders(request: YardRequest, order: Order) -> list[OrderLink]:
     return links
 
 
-@require_GET
+@require_safe
 @in_yard
+@costly(12, "Match fewer loads at once.")
 def match(request: YardRequest) -> HttpResponse:
     """Which truck and trailer can take a load: every pair with its verdict and why."""
     asked = any(key.startswith("load_") for key in request.GET)

@@ -11,7 +11,7 @@ from django.db.models import QuerySet
 from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.urls import reverse
-from django.views.decorators.http import require_GET, require_http_methods
+from django.views.decorators.http import require_http_methods, require_safe
 
 from aspects.outfit.forms import OutfitForm, asked_for
 from aspects.outfit.views import ENTER_IT, OutfitPage, here_of, not_yet, stopped_by
@@ -53,7 +53,7 @@ class Found:
     query: str
 
 
-@require_GET
+@require_safe
 @in_yard
 def home(request: YardRequest) -> HttpResponse:
     """The yard's hauls with their verdicts, or the first steps of an empty yard."""
@@ -185,7 +185,7 @@ def _stopped(things: Sequence[Thing], slug: str) -> tuple[Lacking, ...]:
     )
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def new_haul(request: YardRequest) -> HttpResponse:
     """Choose truck, trailer and machines; the planner opens on the new haul."""

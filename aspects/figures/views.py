@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from django.http import HttpResponse
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from aspects.registry import figures as every_figure
 from aspects.rooms import aspect_page, with_plan
@@ -25,7 +25,7 @@ class FiguresView:
     text: str
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def figures(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from django.http import HttpResponse
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from aspects.frame.diagram import Diagram, diagram
 from aspects.frame.words import FrameWords, Within, frame_words, length_rows
@@ -28,7 +28,7 @@ class FrameView:
     loaded: bool
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def frame(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:

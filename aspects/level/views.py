@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from aspects.level.bars import BarsPage, bars_page, read_gauge, read_restoration
 from aspects.level.mounts import mount_words
@@ -36,7 +36,7 @@ class LevelView(LevelPage):
     wrong_gauge: str
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def level(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:

@@ -77,7 +77,7 @@ def _hauls(request: YardRequest) -> HaulQuerySet:
     return Haul.objects.filter(yard=request.yard)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 @planners
 def outfit(request: YardRequest, pk: int) -> HttpResponse:
     """Another truck, trailer or set of machines for a haul."""

@@ -9,6 +9,6 @@ ASPECTS = (
         order=10,
         address="haul",
         urls="aspects.place.urls",
-        looks=("haul", "change_haul", "preview_haul"),
+        looks=("haul", "change_haul", "preview_haul", "strip_haul"),
     ),
 )

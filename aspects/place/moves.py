@@ -127,7 +127,8 @@ def _to(state: State, asked: Asked) -> float:
     return finite(asked.sent.get("to")) * state.draft.units.length.m
 
 
-def _step(metres: float, unit: UnitSystem) -> float:
+def on_step(metres: float, unit: UnitSystem) -> float:
+    """The step of a drag that is nearest to a place."""
     step = DRAG_STEP_M[unit]
     return round(metres / step) * step
 
@@ -137,7 +138,7 @@ def _drag(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:
     free = str(asked.sent.get("free", "")) == "1"
     mark = None if free else landed(state.plan, index, at, STEPS[unit])
     if mark is None:
-        state.draft = state.draft.put(index, _step(at, unit))
+        state.draft = state.draft.put(index, on_step(at, unit))
         return
     state.landed = _landed_words(mark, state.plan, unit)
     state.draft = state.draft.put(index, mark.at_m)
@@ -187,7 +188,7 @@ def _drag_side(state: State, index: int, asked: Asked, unit: UnitSystem) -> None
     to = _to(state, asked)
     if abs(to) <= SNAP_M and str(asked.sent.get("free", "")) != "1":
         to = 0.0
-    state.draft = state.draft.put_sideways(index, _step(to, unit))
+    state.draft = state.draft.put_sideways(index, on_step(to, unit))
 
 
 def _side(state: State, index: int, asked: Asked, unit: UnitSystem) -> None:

@@ -114,6 +114,7 @@ class Planner:
     haul: Haul
     change_address: str
     preview_address: str
+    strip_address: str
     base: int
     count: int
     held: tuple[tuple[int, Held], ...]
@@ -196,6 +197,7 @@ def present(
         haul=state.haul,
         change_address=_address("change_haul", state.haul.pk),
         preview_address=_address("preview_haul", state.haul.pk),
+        strip_address=_address("strip_haul", state.haul.pk),
         base=state.base,
         count=len(plan.items),
         held=tuple(enumerate(draft.held)),
@@ -222,7 +224,7 @@ def present(
         more_rows=rows[SHOWN:],
         more_open=any(row.open for row in rows[SHOWN:]),
         why=reason(state.open, report, unit, figures()) if state.open else None,
-        share=_share(report, unit),
+        share=share_of(report, unit),
         current=current,
         steps=(f"{large} {step_unit}", f"{small} {step_unit}"),
         sideways=(f"{small} {step_unit}", current is not None and current.off_middle),
@@ -302,7 +304,7 @@ def _past_tail(report: Report, index: int, tail: str) -> bool:
     return over and tail != "gate"
 
 
-def _share(report: Report, unit: UnitSystem) -> Share:
+def share_of(report: Report, unit: UnitSystem) -> Share:
     """The share, as it is read: never as its limit where it breaks it. Without a load it is not
     judged."""
     trailer = report.loads.trailer

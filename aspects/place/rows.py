@@ -65,6 +65,17 @@ class Row:
         return f"{self.code}-{self.name}".replace(" ", "_")
 
 
+def in_sight(report: Report, names: Names, unit: UnitSystem) -> frozenset[tuple[str, str | None]]:
+    """Ratings whose rows are in sight, each by its code and the item it is about; faults of place
+    come and go."""
+    shown = {row.key for row in rows_of(report, "", names, unit)[:SHOWN]}
+    return frozenset(
+        (check.code, check.item)
+        for check in report.checks
+        if check.quantity is Quantity.MASS and row_of(check, "", names, unit).key in shown
+    )
+
+
 def rows_of(report: Report, opened: str, names: Names, unit: UnitSystem) -> list[Row]:
     """Rated limits, least reserve first; before them faults of place, and what is not known."""
     faults = [
@@ -81,7 +92,7 @@ def rows_of(report: Report, opened: str, names: Names, unit: UnitSystem) -> list
     unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
     rest = [c for c in known if c.status is not Status.OVER]
     return [
-        _row(c, opened, names, unit, likely=c.code in report.unsettled)
+        row_of(c, opened, names, unit, likely=c.code in report.unsettled)
         for c in (*over, *faults, *unknown, *rest)
     ]
 
@@ -91,7 +102,10 @@ def _room(check: Check) -> float:
     return -1.0 if room is None else room
 
 
-def _row(check: Check, opened: str, names: Names, unit: UnitSystem, *, likely: bool) -> Row:
+def row_of(
+    check: Check, opened: str, names: Names, unit: UnitSystem, *, likely: bool = False
+) -> Row:
+    """One limit's line."""
     name = label(check.code, names, unit)
     if check.item is not None:
         name = f"{names.get(check.item, check.item)}: {within(name)}"

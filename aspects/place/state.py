@@ -7,6 +7,7 @@ from typing import Any, Final
 
 from aspects.rooms import ActionError, whole
 from hauls.models import Haul
+from mechanics.bounds import MOST_ITEMS
 from mechanics.item import Facing
 from mechanics.plan import Plan
 from mechanics.rules import TongueSchool, TrailerGvwrSchool
@@ -99,10 +100,6 @@ class State:
         if school not in {s.value for s in TrailerGvwrSchool}:
             raise ActionError("Choose what counts against the trailer's plate from the list.")
         self.draft = self.draft.with_gvwr_school(TrailerGvwrSchool(school))
-
-
-MOST_ITEMS: Final = 100
-"""Loads of one haul; the plan format takes no more."""
 
 
 def _held(sent: Mapping[str, Any], n: int) -> Held:

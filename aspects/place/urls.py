@@ -8,5 +8,6 @@ urlpatterns = [
     path("", views.planner, name="haul"),
     path("change/", views.change, name="change_haul"),
     path("preview/", views.preview, name="preview_haul"),
+    path("strip/", views.strip, name="strip_haul"),
     path("copy/", views.copy, name="copy_haul"),
 ]

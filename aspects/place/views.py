@@ -8,15 +8,16 @@ from functools import lru_cache
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
-from django.http import HttpResponse, HttpResponseBase
+from django.http import HttpResponse, HttpResponseBase, JsonResponse
 from django.middleware.csrf import get_token
 from django.shortcuts import get_object_or_404, redirect
 from django.template.loader import render_to_string
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from aspects.place.moves import Asked, act, done
 from aspects.place.page import Planner, present
-from aspects.place.state import MOST_ITEMS, State
+from aspects.place.state import State, finite
+from aspects.place.strip import strip_of
 from aspects.rooms import ActionError, Head, head_of, plan_unreadable, whole
 from book.errors import IncompleteError
 from hauls.loads import load_choices, read_load
@@ -24,6 +25,7 @@ from hauls.models import Haul
 from hauls.news import News, books_news
 from hauls.steps import NothingToUndo, StaleRevision, around, walk
 from hauls.store import copy_haul, put_on, save_haul, take_off
+from mechanics.bounds import MOST_ITEMS
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from web.pages import parts, show
@@ -36,7 +38,7 @@ BY_SCRIPT = "HX-Request"
 """The header by which htmx says that it asks for a part of the page."""
 
 
-@require_GET
+@require_safe
 @in_yard
 def planner(request: YardRequest, pk: int) -> HttpResponse:
     """The haul page; its address may hold what to look at, and places that are not stored."""
@@ -118,6 +120,25 @@ def preview(request: YardRequest, pk: int) -> HttpResponseBase:
     except (ActionError, PlanFileError):
         return change(request, pk)
     return HttpResponse(_partial(request, page))
+
+
+@require_POST
+@in_yard_recently
+def strip(request: YardRequest, pk: int) -> HttpResponseBase:
+    """What the planner shows at every place of the load in hand, for the page to play; 204 where
+    there is none, and the page asks step by step."""
+    sent = request.POST
+    try:
+        haul = _haul_at(request.yard.pk, pk, whole(sent.get("base"), 0))
+        state = State(haul, sent)
+        at_m = finite(sent.get("to")) * state.draft.units.length.m
+        found = strip_of(state, request.user.unit_system, at_m)
+    except Haul.DoesNotExist:
+        get_object_or_404(Haul.objects.filter(yard=request.yard), pk=pk)
+        found = None
+    except (ActionError, PlanFileError):
+        found = None
+    return HttpResponse(status=204) if found is None else JsonResponse(found)
 
 
 def _partial(request: YardRequest, page: Planner) -> str:

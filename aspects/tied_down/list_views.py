@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.http import HttpResponse
 from django.shortcuts import redirect
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from aspects.rooms import part_or_page, with_plan
 from aspects.tied_down.driver_list import keys_of, list_page
@@ -17,7 +17,7 @@ TEMPLATES = ("tied_down/list.html", "tied_down/_list.html")
 GONE = "The plan has changed: that line is no longer as it was. Look at the list again."
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def tie_list(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:

@@ -8,7 +8,7 @@ import msgspec
 import tablib
 
 from aspects.rooms import ActionError
-from book.table_reading import (
+from book.sheet import (
     TableError,
     either_number,
     needs_unit,

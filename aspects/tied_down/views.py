@@ -8,7 +8,7 @@ from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.urls import reverse
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from aspects.rooms import CONFLICT, ActionError, base_sent, part_or_page, with_plan
 from aspects.tied_down.actions import act
@@ -31,7 +31,7 @@ def _answer(
     return part_or_page(request, TEMPLATES, haul, "tied_down", page, wrong=wrong)
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def tied_down(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
@@ -40,12 +40,12 @@ def tied_down(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     return _answer(request, haul, tied_page(haul, item, request.user.unit_system))
 
 
-@require_GET
+@require_safe
 @in_yard
 @with_plan
 def ties_table(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """A haul's ties as a CSV file, in the units the person reads in."""
-    return csv_file(write_ties(haul.draft, request.user.unit_system), "ties")
+    return csv_file(request, write_ties(haul.draft, request.user.unit_system), "ties")
 
 
 @require_POST

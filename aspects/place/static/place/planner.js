@@ -61,6 +61,7 @@ const place = ({ html, status }, { fields, looks }) => {
   const before = reading.held();
   htmx.swap(form(), html, { swapStyle: "morph:outerHTML", swapDelay: 0, settleDelay: 0 }, { contextElement: form() });
   reading.restore(before, { read: fields.do === "read", refused: status === 422 });
+  drag.replay({ looks });
   if (looks && !queue.waits && !drag.dragging() && !saved()) say("unsaved", "not saved");
 };
 
