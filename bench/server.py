@@ -47,7 +47,7 @@ class Server:
 
     def __enter__(self) -> Server:
         self.process = subprocess.Popen(
-            [sys.executable, "scripts/demo.py"],
+            [sys.executable, "-m", "scripts.demo"],
             cwd=ROOT,
             env=self.environment,
             stdout=subprocess.DEVNULL,
@@ -78,10 +78,14 @@ class Server:
 class Client:
     """One person's browser, as far as a drag needs one."""
 
-    def __init__(self, server: Server) -> None:
+    def __init__(self, server: Server, like: Client | None = None) -> None:
+        """Signed in anew, or ``like`` somebody who is: another browser of the same person."""
         self.connection = http.client.HTTPConnection("127.0.0.1", server.port, timeout=30)
         self.cookies: dict[str, str] = {}
         self.busy = 1
+        if like is not None:
+            self.cookies = dict(like.cookies)
+            return
         page = self.ask("GET", "/sign-in/")[1]
         fields = {"username": LOGIN, "password": PASSWORD, "csrfmiddlewaretoken": token(page)}
         self.ask("POST", "/sign-in/", fields)
@@ -135,7 +139,8 @@ def bench_drag(
     """
     times: list[float] = []
     errors = [0]
-    people = [Client(server) for _ in range(clients)]
+    first = Client(server)
+    people = [first, *(Client(server, first) for _ in range(clients - 1))]
     home = people[0].ask("GET", "/")[1]
     hauls = [only] if only else sorted(set(re.findall(r'href="(/hauls/\d+/)"', home)))
     end = time.perf_counter() + SECONDS

@@ -236,7 +236,8 @@ class Trouble(ModuleCase):
             "const fire = (name, detail) =>"
             "  document.dispatchEvent(new CustomEvent(name, { detail }));"
             "const now = () => [trouble.hidden, trouble.textContent.slice(0, 10)];"
-            "fire('htmx:responseError', { xhr: { status: 401 } }); const at = [now()];"
+            "fire('htmx:responseError', { xhr: { status: 401, getResponseHeader: () => '' } });"
+            "const at = [now()];"
             "fire('htmx:afterOnLoad', { successful: true }); return [...at, now()];"
         )
         self.assertEqual([[False, "Signed out"], [True, ""]], shown)

@@ -76,6 +76,28 @@ class OnAPhone(BrowserCase):
             page.goto(address)
             expect(page.locator("#id_reading")).to_have_value("")
 
+    def test_on_a_shared_phone_a_draft_belongs_to_whoever_typed_it(self) -> None:
+        with self.page(390, 844, has_touch=True, is_mobile=True) as page:
+            address = f"{self.live_server_url}/weigh/gauge/"
+            page.goto(address)
+            page.locator("#id_place").fill("The ford")
+            page.context.add_cookies([self.session_of("demo-driver")])
+            page.goto(address)
+            expect(page.locator("#id_place")).to_have_value("")
+            page.locator("#id_place").fill("The quarry")
+            page.context.add_cookies([self.session_of("demo")])
+            page.goto(address)
+            expect(page.locator("#id_place")).to_have_value("The ford")
+
+    def test_signed_out_in_the_middle_the_whole_page_goes_to_sign_in(self) -> None:
+        self.expected = {401}
+        with self.page() as page:
+            page.goto(f"{self.live_server_url}/weigh/gauge/")
+            page.context.clear_cookies(name="sessionid")
+            page.locator("#id_reading").fill("1,240")
+            page.wait_for_url("**/sign-in/?next=%2Fweigh%2Fgauge%2F")
+            expect(page.get_by_role("heading", name="Sign in to your yard")).to_be_visible()
+
     def test_corrected_at_once_it_is_kept_once(self) -> None:
         """The button is pressed while the arithmetic is still being asked for."""
         with self.page() as page:

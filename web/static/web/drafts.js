@@ -1,6 +1,7 @@
 /* A half-entered form survives a closed phone. */
 
-const draftOf = (form) => `draft-${form.dataset.draft}`;
+/* a phone may be shared: a draft belongs to whoever typed it */
+const draftOf = (form) => `draft-${document.body.dataset.person ?? ""}-${form.dataset.draft}`;
 const counter = (box) => box.name.endsWith("-TOTAL_FORMS");
 const keptBoxes = (form) => [...form.elements].filter((box) => box.name && (counter(box) || !["hidden", "submit", "file"].includes(box.type)));
 document.addEventListener("input", (event) => {

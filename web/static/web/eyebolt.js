@@ -5,6 +5,10 @@ import "./drafts.js";
 import "./parts.js";
 import "./trouble.js";
 
+/* where a yard is made, its clock is the browser's */
+const zone = document.getElementById("id_time_zone");
+if (zone?.type === "hidden" && !zone.value) zone.value = Intl.DateTimeFormat().resolvedOptions().timeZone ?? "";
+
 document.addEventListener("click", (event) => {
   if (event.target.closest("[data-print]")) window.print();
 });
