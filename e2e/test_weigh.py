@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from book.models import Machine, Ticket
 from e2e.case import BrowserCase
@@ -112,6 +112,39 @@ class OnAPhone(BrowserCase):
             page.get_by_role("button", name="Keep the ticket").click()
             expect(page.locator(".ticket-figures")).to_contain_text("1,260 lb")
             self.assertEqual(before + 1, Ticket.objects.count())
+
+    def test_the_arithmetic_never_moves_a_button_that_is_being_pressed(self) -> None:
+        """It comes in above the button; here it is there between pressing and letting go."""
+        with self.page(390, 844) as page:
+            page.goto(f"{self.live_server_url}/weigh/gauge/")
+            button = page.get_by_role("button", name="Keep the ticket")
+            button.scroll_into_view_if_needed()
+            page.evaluate("document.getElementById('id_reading').value = '1,240'")
+            held: list[Route] = []
+
+            def hold(route: Route) -> None:
+                held.append(route)
+
+            page.route("**/weigh/gauge/", hold, times=1)
+            with page.expect_request("**/weigh/gauge/"):
+                page.locator("#id_place").fill("The ford")
+            where = button.bounding_box()
+            assert where is not None
+            page.mouse.move(where["x"] + where["width"] / 2, where["y"] + where["height"] / 2)
+            page.mouse.down()
+            with page.expect_response("**/weigh/gauge/"):
+                held[0].continue_()
+            page.evaluate(
+                "new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))"
+            )
+            self.assertEqual(where, button.bounding_box())
+            expect(page.locator("#outcome")).to_contain_text("fills in as you type")
+            # let go elsewhere, it is asked for again
+            page.mouse.move(5, 5)
+            page.mouse.up()
+            expect(page.locator("#outcome")).to_contain_text("1,240 lb")
+            button.click()
+            expect(page.locator(".note")).to_contain_text("The ticket is kept.")
 
     def test_a_ticket_on_paper(self) -> None:
         """Black on white, with its readings, and nothing to press."""
