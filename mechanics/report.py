@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
-from mechanics.certainty import unsettled
+from mechanics.certainty import Doubt, unsettled
 from mechanics.checks import Check, Status, judge, worst
-from mechanics.errors import InputError
 from mechanics.limits import Limit, Quantity, deck_limits, load_limits
 from mechanics.loads import Loads, compute_loads, tongue_per_metre_kg
 from mechanics.plan import Plan
@@ -67,32 +66,55 @@ def evaluate(plan: Plan) -> Report:
     Raises:
         InputError: the figures are so extreme that the loads overflow.
     """
+    report, limits, finder = _worked_out(plan)
+    if not plan.estimated:
+        return report
+    return replace(report, unsettled=unsettled(plan, limits, finder.shifted))
+
+
+class Elsewhere:
+    """Reports of a plan in which one item stands elsewhere along the deck and nothing else is
+    changed; much quicker than :func:`evaluate`.
+
+    That item's window is the plan's, for its own place moves none of its own; those of other items
+    are not looked at again.
+
+    Raises:
+        InputError: as :func:`evaluate`.
+    """
+
+    def __init__(self, plan: Plan, index: int) -> None:
+        report, limits, finder = _worked_out(plan)
+        self._index = index
+        self._doubt = Doubt(plan, index, limits, finder.shifted) if plan.estimated else None
+        self.report = report
+        """The plan's own, but for what is unsettled."""
+
+    def at(self, plan: Plan) -> Report:
+        """The report of the plan with the item where this one has it."""
+        loads = compute_loads(plan)
+        return replace(
+            self.report,
+            plan=plan,
+            loads=loads,
+            checks=_judged(plan, load_limits(plan, loads)),
+            unsettled=self._doubt.at(plan.items[self._index]) if self._doubt else frozenset(),
+        )
+
+
+def _worked_out(plan: Plan) -> tuple[Report, Sequence[Limit], WindowFinder]:
+    """A plan's report but for what is unsettled, with what that is found from."""
     loads = compute_loads(plan)
     limits = load_limits(plan, loads)
     finder = WindowFinder(plan, limits)
-    return Report(
+    report = Report(
         plan=plan,
         loads=loads,
         checks=_judged(plan, limits),
         windows=tuple(finder.window(index) for index in range(len(plan.items))),
         tongue_per_metre_kg=tongue_per_metre_kg(plan),
-        unsettled=unsettled(plan, limits, finder.shifted) if plan.estimated else frozenset(),
     )
-
-
-def with_item_elsewhere(report: Report, plan: Plan) -> Report:
-    """The report of a plan in which one item stands elsewhere and nothing else is changed; much
-    quicker than :func:`evaluate`. That item's window is the old one, for its own place moves none
-    of its own; those of other items are not looked at again.
-
-    Raises:
-        InputError: figures are estimated; which checks are settled has to be worked out anew.
-    """
-    if plan.estimated:
-        raise InputError("estimates", "measured figures alone")
-    loads = compute_loads(plan)
-    checks = _judged(plan, load_limits(plan, loads))
-    return replace(report, plan=plan, loads=loads, checks=checks)
+    return report, limits, finder
 
 
 def _judged(plan: Plan, limits: Sequence[Limit]) -> tuple[Check, ...]:

@@ -63,7 +63,7 @@ class Current:
     off_middle: bool
     has_aim: bool
     aim_words: str
-    past_tail: bool
+    past_tail: str
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -183,7 +183,7 @@ def present(
         times=state.times,
     )
     placed = index is not None and bool(report.windows[index].intervals)
-    settles = what_settles(plan, index) if placed and index is not None else ""
+    settles = "" if index is None else settling(report, index)
     rows = rows_of(report, state.open, names, unit)
     current = None if index is None else _current(state, report, index, unit, error)
     small, large = NUDGE_IN[unit]
@@ -242,6 +242,15 @@ def present(
     )
 
 
+def settling(report: Report, index: int) -> str:
+    """What has to be weighed before a place of the item is sure; a plan that rests on estimates
+    says between which marks the best place lies instead."""
+    plan = report.plan
+    if plan.estimated or not report.windows[index].intervals:
+        return ""
+    return what_settles(plan, index)
+
+
 def _worth(plan: Plan, index: int | None, unit: UnitSystem, *, placed: bool) -> str:
     """What is worth weighing for the item in hand: what says most where figures are estimated,
     else what widens the sure window."""
@@ -297,11 +306,14 @@ def _current(
     )
 
 
-def _past_tail(report: Report, index: int, tail: str) -> bool:
-    """Whether the item reaches past an open tail that the trailer's page does not allow."""
+def _past_tail(report: Report, index: int, tail: str) -> str:
+    """What the trailer's page may be made to allow, as a link's words, where the item reaches past
+    an open tail further than it does; empty where it does not."""
     item, deck = report.plan.items[index], report.plan.trailer.deck
     over = item.rearmost_m > deck.length_m + deck.rear_overhang_m + TOUCH_M
-    return over and tail != "gate"
+    if not over or tail == "gate":
+        return ""
+    return f"let a load reach {'further ' if deck.rear_overhang_m else ''}past it"
 
 
 def share_of(report: Report, unit: UnitSystem) -> Share:

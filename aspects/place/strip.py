@@ -17,14 +17,14 @@ from typing import Any, Final
 from django.template.loader import render_to_string
 
 from aspects.place.moves import DRAG_STEP_M, on_step
-from aspects.place.page import share_of
+from aspects.place.page import settling, share_of
 from aspects.place.rows import Row, in_sight, row_of
 from aspects.place.state import State
 from measures import UnitSystem
 from measures.marks import STEPS
 from mechanics.landmarks import landmarks, within_snap
 from mechanics.placing import within_reach
-from mechanics.report import Report, evaluate, with_item_elsewhere
+from mechanics.report import Elsewhere
 from pictures.drawing import framed, side_words
 from pictures.outfit import Frame
 from pictures.pads import load_pads
@@ -32,7 +32,7 @@ from planfile.draft import Draft
 from wording.phrases import Names, names_of
 from wording.places import place_words
 from wording.sentences import sentence
-from wording.statuses import verdict_of
+from wording.statuses import Verdict, verdict_of
 
 EACH_WAY: Final = 80
 """Places of a strip to either side of where it is asked for: as many as are worked out before a
@@ -49,13 +49,14 @@ FAR_M: Final = 1e4
 class Base:
     """What is the same wherever the load in hand stands."""
 
-    report: Report
+    elsewhere: Elsewhere
     index: int
     names: Names
     marks: dict[str, str]
     frame: Frame
     unit: UnitSystem
     tail: str
+    settles: str
     in_sight: frozenset[tuple[str, str | None]]
     """Limits whose lines are told: those in sight at any of the places looked at."""
 
@@ -65,7 +66,7 @@ class Seen:
     """What the planner shows with the load at one place, as far as a strip holds it."""
 
     reference: float
-    verdict: tuple[str, str]
+    verdict: Verdict
     said: tuple[str, str, str]
     second: str
     advice: str
@@ -80,23 +81,23 @@ class Seen:
 
 
 def base_of(state: State, unit: UnitSystem, run: range) -> Base | None:
-    """What a strip of the load in hand begins with; ``None`` where nothing is in hand, or where
-    figures are estimated: which checks are settled takes too long to say at every place."""
-    draft, plan = state.draft, state.plan
-    if state.selected is None or plan.estimated:
+    """What a strip of the load in hand begins with; ``None`` where nothing is in hand."""
+    draft, plan, index = state.draft, state.plan, state.selected
+    if index is None:
         return None
-    report, names = evaluate(plan), names_of(plan)
+    elsewhere, names = Elsewhere(plan, index), names_of(plan)
     looked_at = islice(places(state, unit, run), 0, None, LOOKED_AT)
     return Base(
-        report=report,
-        index=state.selected,
+        elsewhere=elsewhere,
+        index=index,
         names=names,
         marks=draft.marks,
         frame=framed(plan, unit, draft.look)[0],
         unit=unit,
         tail=draft.look.tail,
+        settles=settling(elsewhere.report, index),
         in_sight=frozenset().union(
-            *(in_sight(with_item_elsewhere(report, draft.plan), names, unit) for draft in looked_at)
+            *(in_sight(elsewhere.at(draft.plan), names, unit) for draft in looked_at)
         ),
     )
 
@@ -104,12 +105,12 @@ def base_of(state: State, unit: UnitSystem, run: range) -> Base | None:
 def seen_at(base: Base, draft: Draft) -> Seen:
     """What is shown of a draft in which nothing but the load in hand stands elsewhere."""
     plan, index, unit = draft.plan, base.index, base.unit
-    report = with_item_elsewhere(base.report, plan)
+    report = base.elsewhere.at(plan)
     verdict, share = verdict_of(report), share_of(report, unit)
-    said = sentence(report, index, base.marks, base.names, unit, base.tail)
+    said = sentence(report, index, base.marks, base.names, unit, base.tail, base.settles)
     return Seen(
         reference=draft.held[index].reference or 0.0,
-        verdict=(verdict.status.value, verdict.word),
+        verdict=verdict,
         said=(said.before, said.figure, said.after),
         second=said.second,
         advice=said.advice,
@@ -124,7 +125,7 @@ def seen_at(base: Base, draft: Draft) -> Seen:
             for pad in load_pads(base.frame, report, unit)
         ),
         rows=tuple(
-            row_of(check, "", base.names, unit)
+            row_of(check, "", base.names, unit, likely=check.code in report.unsettled)
             for check in report.checks
             if (check.code, check.item) in base.in_sight
         ),
@@ -197,9 +198,17 @@ Part = tuple[str, str, list[Any]]
 
 def _parts(seen: list[Seen], base: Base) -> Iterator[Part]:
     """What is put in place: where, how, and its value at each place."""
-    yield "#say", "class", [f"say say-{one.verdict[0]}" for one in seen]
-    yield "#say-verdict", "class", [f"verdict verdict-{one.verdict[0]}" for one in seen]
-    yield "#say-verdict", "html", [_word(*one.verdict) for one in seen]
+    verdicts = [(one.verdict, one.verdict.status.value) for one in seen]
+    yield "#say", "class", [f"say say-{status}" for _, status in verdicts]
+    yield (
+        "#say-verdict",
+        "class",
+        [
+            f"verdict verdict-{status}{' verdict-likely' if verdict.likely else ''}"
+            for verdict, status in verdicts
+        ],
+    )
+    yield "#say-verdict", "html", [_word(status, verdict.word) for verdict, status in verdicts]
     for n, name in enumerate(("before", "figure", "after")):
         yield f"#said-{name}", "text", [one.said[n] for one in seen]
     yield "#say-second", "text", [one.second for one in seen]
@@ -228,6 +237,8 @@ def _limits(seen: list[Seen]) -> Iterator[Part]:
             continue
         rows, at = [line[key] for line in lines], f'[id="limit-{key}"]'
         yield at, "class", [f"limit limit-{row.status}" for row in rows]
+        marked = [f"limit-mark{' limit-likely' if row.likely else ''}" for row in rows]
+        yield f"{at} .limit-mark", "class", marked
         yield f"{at} .limit-mark", "html", [_word(row.status, row.word, line=True) for row in rows]
         yield f"{at} .limit-figure b", "text", [row.margin for row in rows]
         yield f"{at} .limit-tail", "text", [row.tail for row in rows]

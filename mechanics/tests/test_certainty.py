@@ -19,7 +19,7 @@ from mechanics.loads import compute_loads
 from mechanics.narrowing import narrowing
 from mechanics.placing import moved
 from mechanics.plan import Plan
-from mechanics.report import evaluate
+from mechanics.report import Elsewhere, evaluate
 from mechanics.tests.outfits import example_plan, inch, lb, loaded_plans, rough_plan
 from mechanics.truck import Truck
 from mechanics.weigh_which import Weighing
@@ -107,6 +107,30 @@ class Settled(SimpleTestCase):
                 if c.status is Status.OVER and c.quantity is not Quantity.LENGTH
             ]
             self.assertEqual(over, [])
+
+
+class Moving(SimpleTestCase):
+    @settings(max_examples=120, deadline=None)
+    @given(plan=loaded_plans, seed=st.integers(0, 2**32))
+    def test_one_that_moves_leaves_open_what_it_leaves_open_there(
+        self, plan: Plan, seed: int
+    ) -> None:
+        rng = random.Random(seed)
+        index = rng.randrange(len(plan.items))
+        elsewhere = Elsewhere(plan, index)
+        for _ in range(4):
+            there = moved(plan, index, rng.uniform(-1, plan.trailer.deck.length_m + 1))
+            found, whole = elsewhere.at(there), evaluate(there)
+            self.assertEqual(found.unsettled, whole.unsettled)
+            self.assertEqual(found.checks, whole.checks)
+            self.assertEqual(found.loads, whole.loads)
+            self.assertEqual(found.verdict, whole.verdict)
+
+    def test_places_differ_in_what_they_leave_open(self) -> None:
+        plan = roughly(example_plan(), mass=lb(300), balance=inch(6))
+        elsewhere = Elsewhere(plan, 0)
+        seen = {elsewhere.at(moved(plan, 0, at / 4)).unsettled for at in range(20)}
+        self.assertGreater(len(seen), 2)
 
 
 def _exact(plan: Plan) -> Plan:
