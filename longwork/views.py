@@ -10,6 +10,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from longwork.models import LongWork
 from longwork.running import call_off, kind_of
+from measures.writing import write_number
 from web.pages import show
 from yards.access import YardRequest, planners
 from yards.models import Role
@@ -17,10 +18,12 @@ from yards.models import Role
 
 @dataclass(frozen=True, kw_only=True)
 class WorkPage:
-    """A piece of work; ``fallen`` where the server was stopped in the middle of it."""
+    """A piece of work; ``fallen`` where the server was stopped in the middle of it; ``far`` how far
+    it has come, in words, empty before it has begun."""
 
     work: LongWork
     fallen: bool
+    far: str
 
 
 def _work(request: YardRequest, pk: int) -> LongWork:
@@ -39,7 +42,8 @@ def long_work(request: YardRequest, pk: int) -> HttpResponse:
     part = request.headers.get("HX-Request") == "true"
     if work.state == LongWork.State.DONE and not part:
         return kind_of(work).answer(request, work)
-    page = WorkPage(work=work, fallen=work.quiet)
+    far = f"{write_number(work.done)} of {write_number(work.total)}" if work.total else ""
+    page = WorkPage(work=work, fallen=work.quiet, far=far)
     if not part:
         return show(request, "longwork/work.html", page)
     answer = show(request, "longwork/_work.html", page)

@@ -39,6 +39,9 @@ for slug, model in (("trucks", Truck), ("trailers", Trailer), ("machines", Machi
     for thing in model.objects.all():
         pages += [f"/book/{slug}/{thing.pk}/", f"/book/{slug}/{thing.pk}/history/"]
 wrong = [(page, status) for page in pages if (status := client.get(page).status_code) != 200]
+from django.db import connection
+unread = [name for name in connection.introspection.table_names() if name.startswith("axes_")]
+print("unread tables:", unread)
 print(len(pages), "pages,", Haul.objects.count(), "hauls, wrong:", wrong)
 """
 
@@ -69,3 +72,4 @@ class OldDatabases(SimpleTestCase):
                 self.assertEqual(done.returncode, 0, done.stderr[-2000:])
                 self.assertIn("wrong: []", done.stdout, done.stderr[-2000:])
                 self.assertNotIn(" 0 hauls", done.stdout)
+                self.assertIn("unread tables: []", done.stdout)

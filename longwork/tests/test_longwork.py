@@ -142,9 +142,9 @@ class Ends(YardCase):
 
     def test_while_it_goes_on_the_page_says_how_far_it_is(self) -> None:
         work = self.begun()
-        LongWork.objects.update(state="running", done=30, total=120)
+        LongWork.objects.update(state="running", done=1_300, total=5_000)
         page = self.client.get(f"/long-work/{work.pk}/")
-        self.assertContains(page, "30 of 120")
+        self.assertContains(page, "1,300 of 5,000")
         self.assertContains(page, 'hx-trigger="every 1s"')
         LongWork.objects.update(state="done")
         part = self.client.get(f"/long-work/{work.pk}/", headers={"HX-Request": "true"})

@@ -52,6 +52,19 @@ class PlannerActions(YardCase):
 
         self.assertEqual(figures(again), figures(whole))
 
+    def test_a_load_past_an_open_tail_says_where_that_is_allowed(self) -> None:
+        self.haul.trailer = Trailer.objects.filter(yard=self.yard).first()
+        for may, words in (
+            (0, ">let a load reach past it<"),
+            (6, ">let a load reach further past"),
+        ):
+            self.haul.document = {**self.haul.document, "extra": {"tail": "open"}}
+            self.haul.document["trailer"]["deck"]["rear_overhang"] = may
+            self.haul.revision += 1
+            self.haul.save()
+            self.assertContains(self.preview(to="270"), words)
+            self.assertNotContains(self.preview(to="150"), "The tail is open")
+
     def test_preview_of_a_page_that_is_behind_is_still_answered(self) -> None:
         self.assertContains(self.preview(base=0), "12 ft 9 in")
         self.assertEqual(self.preview(to="nan").status_code, 422)
