@@ -140,6 +140,7 @@ class Planner:
     rows: list[Row]
     more_rows: list[Row]
     more_open: bool
+    more_left_out: bool
     why: Reason | None
     share: Share
     current: Current | None
@@ -165,8 +166,10 @@ def present(
     saved: bool = True,
     may_save: bool = True,
     around: Around | None = None,
+    folded: bool = False,
 ) -> Planner:
-    """What the partial shows of a state."""
+    """What the partial shows of a state; ``folded`` where the page has the further limits folded
+    away and need not be told of them."""
     draft, plan, index = state.draft, state.plan, state.selected
     report = evaluate(plan)
     verdict = verdict_of(report)
@@ -185,6 +188,7 @@ def present(
     placed = index is not None and bool(report.windows[index].intervals)
     settles = "" if index is None else settling(report, index)
     rows = rows_of(report, state.open, names, unit)
+    more_open = any(row.open for row in rows[SHOWN:])
     current = None if index is None else _current(state, report, index, unit, error)
     small, large = NUDGE_IN[unit]
     step_unit = "in" if unit is UnitSystem.US else "mm"
@@ -222,7 +226,8 @@ def present(
         per_unit_above=drawing.above_scale * per_m,
         rows=rows[:SHOWN],
         more_rows=rows[SHOWN:],
-        more_open=any(row.open for row in rows[SHOWN:]),
+        more_open=more_open,
+        more_left_out=folded and not more_open,
         why=reason(state.open, report, unit, figures()) if state.open else None,
         share=share_of(report, unit),
         current=current,

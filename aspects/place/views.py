@@ -28,6 +28,7 @@ from hauls.store import copy_haul, put_on, save_haul, take_off
 from mechanics.bounds import MOST_ITEMS
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
+from web import pieces
 from web.pages import parts, show
 from yards.access import YardRequest, in_yard, planners
 from yards.recent import in_yard_recently
@@ -116,7 +117,8 @@ def preview(request: YardRequest, pk: int) -> HttpResponseBase:
     try:
         state = State(haul, sent)
         act(state, Asked("drag_side" if sent.get("do") == "drag_side" else "drag", sent=sent), unit)
-        page = present(state, unit, saved=False, may_save=request.role.plans)
+        folded = sent.get("more") == "folded"
+        page = present(state, unit, saved=False, may_save=request.role.plans, folded=folded)
     except (ActionError, PlanFileError):
         return change(request, pk)
     return HttpResponse(_partial(request, page))
@@ -142,9 +144,16 @@ def strip(request: YardRequest, pk: int) -> HttpResponseBase:
 
 
 def _partial(request: YardRequest, page: Planner) -> str:
-    """The page's part that every change draws anew; it needs nothing of the page's frame."""
+    """The page's part that every change draws anew, without the pieces that the page has already;
+    it needs nothing of the page's frame."""
     return render_to_string(
-        PARTIAL, {**parts(page), "request": request, "csrf_token": get_token(request)}
+        PARTIAL,
+        {
+            **parts(page),
+            "request": request,
+            "csrf_token": get_token(request),
+            pieces.HELD: pieces.held(request),
+        },
     )
 
 

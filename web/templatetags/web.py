@@ -19,6 +19,7 @@ from django.utils.safestring import SafeString, mark_safe
 from measures import Quantity, UnitSystem
 from measures.writing import in_units_of, write_given
 from web.choices import addable
+from web.pieces import HELD, marked, name_of
 
 register = template.Library()
 
@@ -84,14 +85,18 @@ def in_units(context: Context, text: str) -> str:
 
 
 @lru_cache(maxsize=4096)
-def _kept(name: str, thing: Hashable) -> SafeString:
-    return mark_safe(get_template(name).render({"it": thing}))  # noqa: S308  escaped already
+def _kept(name: str, thing: Hashable) -> tuple[SafeString, str]:
+    piece = mark_safe(get_template(name).render({"it": thing}))  # noqa: S308  escaped already
+    return piece, name_of(piece)
 
 
-@register.simple_tag
-def kept(name: str, thing: Hashable) -> SafeString:
-    """A partial of one hashable thing, ``it``, rendered once for each and kept."""
-    return _kept(name, thing)
+@register.simple_tag(takes_context=True)
+def kept(context: Context, name: str, thing: Hashable) -> SafeString:
+    """A partial of one hashable thing, ``it``, rendered once for each and kept; named alone where
+    the page that asks has it already (:mod:`web.pieces`)."""
+    piece, called = _kept(name, thing)
+    has = context.get(HELD)
+    return piece if has is None else mark_safe(marked(piece, called, has))  # noqa: S308  as above
 
 
 @register.inclusion_tag("web/_field.html")

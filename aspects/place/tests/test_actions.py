@@ -52,6 +52,30 @@ class PlannerActions(YardCase):
 
         self.assertEqual(figures(again), figures(whole))
 
+    def test_an_answer_leaves_out_the_pieces_that_the_page_has(self) -> None:
+        """What the page puts together of them is what it would have been sent."""
+
+        def preview(to: str, names: str | None) -> str:
+            said = {} if names is None else {"Eyebolt-Has": names}
+            data = {"base": self.haul.revision, "count": 1, "selected": 0, "id-0": "m1"}
+            data |= {"do": "drag", "commit": "0", "reference-0": 150, "to": to, "more": "folded"}
+            answer = self.client.post(f"/hauls/{self.haul.pk}/preview/", data, headers=said)
+            return re.sub(r'token" value="\w+"', "", answer.content.decode())
+
+        brought = re.compile(r"<!--\+([\w-]{12})-->(.*?)<!--/\1-->", re.DOTALL)
+        first = preview("150", "")
+        pieces = dict(brought.findall(first))
+        self.assertGreater(len(pieces), 8)
+        self.assertEqual(brought.sub(r"\2", first), preview("150", None))
+
+        second = preview("150.5", ",".join(pieces))
+        named = re.findall(r"<!--=([\w-]{12})-->", second)
+        self.assertGreater(len(named), 8)
+        self.assertLess(len(second), len(first))
+        self.assertLess(len(second), 0.6 * len(self.preview(to="150.5").content))
+        whole = re.sub(r"<!--=([\w-]{12})-->", lambda m: pieces[m[1]], second)
+        self.assertEqual(brought.sub(r"\2", whole), preview("150.5", None))
+
     def test_a_load_past_an_open_tail_says_where_that_is_allowed(self) -> None:
         self.haul.trailer = Trailer.objects.filter(yard=self.yard).first()
         for may, words in (

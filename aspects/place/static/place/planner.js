@@ -5,6 +5,7 @@ import { queryOf } from "./address.js";
 import * as drag from "./drag.js";
 import * as keys from "./keys.js";
 import { boxes, field, form, saved, saves, say, snapshot } from "./page.js";
+import * as pieces from "./pieces.js";
 import { Queue } from "./queue.js";
 import * as reading from "./reading.js";
 import { Tries } from "./tries.js";
@@ -18,9 +19,15 @@ const tries = new Tries();
 const request = async (address, values) => {
   const body = new URLSearchParams(new FormData(form()));
   for (const [name, value] of Object.entries(values)) body.set(name, value);
-  const answer = await fetch(address, { method: "POST", body, headers: { "HX-Request": "true" } });
+  const answer = await fetch(address, { method: "POST", body, headers: { "HX-Request": "true", "Eyebolt-Has": pieces.names() } });
   const busy = Number(answer.headers.get("Eyebolt-Busy")) || 1;
   return { status: answer.status, html: await answer.text(), busy };
+};
+
+/* limits that are folded away need not be told of at each step */
+const moreLimits = () => {
+  const more = document.getElementById("more-limits");
+  return more && !more.open ? "folded" : "";
 };
 
 const send = async (action) => {
@@ -32,6 +39,7 @@ const send = async (action) => {
     answer = await request(step ? form().dataset.preview : form().action, {
       ...action.state,
       ...fields,
+      ...(step ? { more: moreLimits() } : {}),
       /* whoever may only look tries things out, and nothing of it is stored */
       commit: !looks && saves() ? "1" : "0",
     });
@@ -59,7 +67,7 @@ const queue = new Queue(send);
 
 const place = ({ html, status }, { fields, looks }) => {
   const before = reading.held();
-  htmx.swap(form(), html, { swapStyle: "morph:outerHTML", swapDelay: 0, settleDelay: 0 }, { contextElement: form() });
+  htmx.swap(form(), pieces.whole(html), { swapStyle: "morph:outerHTML", swapDelay: 0, settleDelay: 0 }, { contextElement: form() });
   reading.restore(before, { read: fields.do === "read", refused: status === 422 });
   drag.replay({ looks });
   if (looks && !queue.waits && !drag.dragging() && !saved()) say("unsaved", "not saved");
@@ -133,10 +141,12 @@ const BOXES = "input, select, textarea, details";
 const same = (old, fresh) =>
   old instanceof Element && !old.matches(BOXES) && !old.querySelector(BOXES) && old.isEqualNode(fresh);
 
+const still = (node) => node.dataset?.still !== undefined;
+
 /* an answer leaves alone what the page brings once, and what the person has folded open */
 const keepAlone = () =>
   Object.assign(Idiomorph.defaults.callbacks, {
-    beforeNodeMorphed: (old, fresh) => old.dataset?.still === undefined && !same(old, fresh),
+    beforeNodeMorphed: (old, fresh) => !still(old) && !still(fresh) && !same(old, fresh),
     beforeAttributeUpdated: (name, node) => !(name === "open" && node.dataset?.keep !== undefined),
   });
 
