@@ -8,12 +8,16 @@ digest, so that nothing is fetched at run time.
 from __future__ import annotations
 
 import hashlib
+import io
 import json
 import re
 import shutil
 import subprocess
 import tempfile
 from pathlib import Path
+
+from fontTools import subset
+from fontTools.ttLib import TTFont
 
 ROOT = Path(__file__).resolve().parent.parent
 TARGET = ROOT / "web" / "static" / "vendor"
@@ -36,7 +40,42 @@ FILES = {
     }
     for family, weights in FONTS.items()
 }
+PAPER_TARGET = ROOT / "aspects" / "card" / "fonts"
+PAPER_FONTS = {"barlow": (400, 600), "barlow-semi-condensed": (600,)}
+"""The same faces as a PDF takes them: whole files, Latin letters and the further ones of Europe."""
+
+PAPER_FILES = {
+    f"@fontsource/{family}": {
+        f"files/{family}-{letters}-{weight}-normal.woff": f"{family}-{weight}-{letters}.ttf"
+        for weight in weights
+        for letters in ("latin", "latin-ext")
+    }
+    for family, weights in PAPER_FONTS.items()
+}
 TEST_FILES = {"axe-core": {"axe.min.js": "axe.min.js"}}
+
+
+FEATURES = ["ccmp", "kern", "locl", "mark", "mkmk", "tnum"]
+"""What of a font's layout the pages use; its fractions and the rest stay behind."""
+
+
+def lighter(data: bytes) -> bytes:
+    """A web font without what screens of today do not use, its hints above all: two fifths of it."""
+    font, out = TTFont(io.BytesIO(data)), io.BytesIO()
+    options = subset.Options(hinting=False, layout_features=FEATURES)
+    letters = subset.Subsetter(options)
+    letters.populate(unicodes=list(font.getBestCmap()))
+    letters.subset(font)
+    font.save(out)
+    return out.getvalue()
+
+
+def unpacked(data: bytes) -> bytes:
+    """A web font as the plain font in it."""
+    font, out = TTFont(io.BytesIO(data)), io.BytesIO()
+    font.flavor = None
+    font.save(out)
+    return out.getvalue()
 
 
 def copy(modules: Path, files: dict[str, dict[str, str]], target: Path) -> None:
@@ -50,6 +89,10 @@ def copy(modules: Path, files: dict[str, dict[str, str]], target: Path) -> None:
             if name.endswith((".js", ".css")):
                 # source maps are not shipped, so nothing may point at one
                 data = re.sub(rb"\n?(//#|/\*#) sourceMappingURL=\S+( \*/)?\n?$", b"\n", data)
+            if name.endswith(".woff2"):
+                data = lighter(data)
+            if name.endswith(".ttf"):
+                data = unpacked(data)
             (target / name).write_bytes(data)
             versions[name] = {
                 "package": package,
@@ -77,6 +120,7 @@ def main() -> None:
         modules = Path(scratch) / "node_modules"
         copy(modules, FILES, TARGET)
         copy(modules, TEST_FILES, TEST_TARGET)
+        copy(modules, PAPER_FILES, PAPER_TARGET)
 
 
 if __name__ == "__main__":
