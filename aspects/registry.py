@@ -48,6 +48,41 @@ class Panel:
     it: Hashable
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class CardFigure:
+    """A figure on the load card: what it is of, the figure, and what it is held against."""
+
+    label: str
+    figure: str
+    note: str = ""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class CardTie:
+    """One tie on the load card: its number, what it is, from where to where, its limit."""
+
+    number: int
+    gear: str
+    way: str
+    limit: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class CardPart:
+    """What a view has to say on the load card.
+
+    ``warnings`` are what happens, and what to do about it; ``ties`` in the order to put them on
+    with what is said of them together; ``before`` is to be done to the loads before the outfit
+    moves.
+    """
+
+    figures: tuple[CardFigure, ...] = ()
+    warnings: tuple[tuple[str, str], ...] = ()
+    ties: tuple[CardTie, ...] = ()
+    ties_said: str = ""
+    before: tuple[str, ...] = ()
+
+
 @dataclass(frozen=True, kw_only=True)
 class Aspect:
     """One view of a haul.
@@ -56,7 +91,8 @@ class Aspect:
     of its addresses below the haul's. With ``menu`` it stands in the head's menu instead of
     the row of views; one that ``changes`` the haul is only shown to whoever may.
     ``looks`` are addresses that whoever may only look may open; the others
-    are for planners. ``figures`` are its own, to be opened into their arithmetic.
+    are for planners. ``figures`` are its own, to be opened into their arithmetic. ``card`` is what
+    it has to say on the load card.
     """
 
     slug: str
@@ -67,6 +103,7 @@ class Aspect:
     menu: bool = False
     changes: bool = False
     panel: Callable[[Ground], Panel | None] | None = None
+    card: Callable[[Ground], CardPart] | None = None
     looks: tuple[str, ...] = ()
     figures: tuple[Figure, ...] = ()
 
@@ -86,3 +123,8 @@ def panels(ground: Ground) -> list[Panel]:
     """The side panels of the planner, in the order of their views."""
     made = (aspect.panel(ground) for aspect in aspects() if aspect.panel is not None)
     return [panel for panel in made if panel is not None]
+
+
+def card_parts(ground: Ground) -> list[CardPart]:
+    """What the views have to say on the load card, in their order."""
+    return [aspect.card(ground) for aspect in aspects() if aspect.card is not None]

@@ -32,6 +32,10 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
+START_S = 180
+"""Seconds that a slow machine may take to load the demo yard and serve it."""
+
+
 class Server:
     """The server as the demo starts it, on a free port, with its data in a scratch folder."""
 
@@ -52,13 +56,14 @@ class Server:
             env=self.environment,
             stdout=subprocess.DEVNULL,
         )
-        for _ in range(200):
+        for _ in range(START_S * 10):
             try:
                 socket.create_connection(("127.0.0.1", self.port), timeout=1).close()
                 return self
             except OSError:
                 time.sleep(0.1)
-        raise RuntimeError("the server did not start within 20 s")
+        self.process.kill()
+        raise RuntimeError(f"the server did not start within {START_S} s")
 
     def __exit__(
         self,

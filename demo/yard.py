@@ -38,6 +38,7 @@ from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
 from demo.tying import make_anchors, make_gear, make_points, tied
 from demo.weighings import make_weighings
+from hauls.assigning import assign, assigned
 from hauls.loads import Load
 from hauls.models import Haul
 from hauls.store import create_haul, save_haul
@@ -48,6 +49,11 @@ from planfile.document import Site
 from yards.models import Membership, Role, User, Yard
 
 NAME = "Fernbeck Drainage"
+PHONE = "555 0100"
+A_DAY = 3
+"""Hauls of one day, one after the other as the list has them."""
+DAYS = 3
+"""Days that are settled already; whatever else is planned has none yet."""
 
 
 @transaction.atomic
@@ -55,10 +61,13 @@ def make_demo_yard() -> bool:
     """Make the demo yard; False, with nothing touched, where it stands already."""
     if Yard.objects.filter(name=NAME).exists():
         return False
-    yard = Yard.objects.create(name=NAME)
+    yard = Yard.objects.create(name=NAME, phone=PHONE)
     user = _person(yard, LOGIN, "Ida Fern", Role.OWNER)
-    _person(yard, PLANNER, "Tam Reedy", Role.PLANNER)
-    _person(yard, DRIVER, "Jo Marsh", Role.DRIVER)
+    drivers = [
+        _person(yard, DRIVER, "Jo Marsh", Role.DRIVER),
+        _person(yard, PLANNER, "Tam Reedy", Role.PLANNER),
+    ]
+    today = timezone.localdate()
     made: list[Thing] = []
     with recorded(yard=yard, user=user, why="Read off the plates and stickers"):
         parts = {entry["name"]: _part(yard, entry) for entry in PARTS}
@@ -76,7 +85,7 @@ def make_demo_yard() -> bool:
             keep(thing)
     loads = _loads(machines, bulk)
     # the list shows the newest first, and the good one should lead it
-    for entry in reversed(HAULS):
+    for number, entry in reversed(list(enumerate(HAULS))):
         truck, hitch, trailer = entry["outfit"]
         haul = create_haul(
             yard=yard,
@@ -87,6 +96,10 @@ def make_demo_yard() -> bool:
             loads=[loads[name] for name in entry["loads"]],
         )
         _place(haul, entry, user)
+        later, turn = divmod(number, A_DAY)
+        if later < DAYS:
+            day = today + timedelta(days=later)
+            assign(haul, day=day, driver=drivers[turn % 2], was=assigned(haul))
     _photos(yard, user)
     _tickets(yard)
     make_weighings(yard)

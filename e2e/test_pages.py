@@ -96,6 +96,7 @@ class Visits(BrowserCase):
             f"/hauls/{lifts.pk}/on-and-off/?at=unloading&times=10&roll=tracks",
             f"/hauls/{good.pk}/what-if/?{turned}",
             f"/hauls/{crew.pk}/figures/",
+            f"/hauls/{crew.pk}/card/",
             f"/hauls/{good.pk}/scale/?practice=1",
             f"/hauls/{good.pk}/scale/",
             f"/hauls/{crew.pk}/gauge/",

@@ -78,6 +78,7 @@ INSTALLED_APPS = [
     "aspects.on_off",
     "aspects.tied_down",
     "aspects.what_if",
+    "aspects.card",
     "aspects.figures",
     "weighing",
     "gauge",

@@ -50,6 +50,15 @@ class Haul(YardOwned):
     )
     changed_at = models.DateTimeField(auto_now=True)
     archived = models.BooleanField(default=False)
+    day = models.DateField(null=True, blank=True)
+    """When it is to be hauled."""
+    driver = models.ForeignKey(
+        settings.AUTH_USER_MODEL,
+        null=True,
+        blank=True,
+        on_delete=models.SET_NULL,
+        related_name="+",
+    )
     step = models.PositiveIntegerField(default=0)
     """Which of its steps the haul stands at."""
 

@@ -33,7 +33,7 @@ VIEWS = (
     ("level", "Orchard tractor to the Quarry Lane block > Level", DESK, "light"),
     ("on-and-off", "Orchard tractor to the Quarry Lane block > On and off", DESK, "light"),
     ("tied-down", "Orchard tractor to the Quarry Lane block > Tied down", DESK, "light"),
-    ("frame", "Drain crew to the Long Drain > Frame", DESK, "light"),
+    ("load-card", "Orchard tractor to the Quarry Lane block > Load card", DESK, "light"),
     ("what-if", "/hauls/17/what-if/?v1_outfit=4-1&v2_outfit=5-1&v3_best=1", DESK, "light"),
     ("match", "/match/?load_1=machine-2", DESK, "light"),
     ("gauge-phone", f"{GAUGED} > /gauge/", PHONE, "light"),

@@ -60,7 +60,7 @@ FEATURES = ["ccmp", "kern", "locl", "mark", "mkmk", "tnum"]
 
 
 def lighter(data: bytes) -> bytes:
-    """A web font without what screens of today do not use, its hints above all: two fifths of it."""
+    """A web font without what screens of today do not use: its hints are two fifths of it."""
     font, out = TTFont(io.BytesIO(data)), io.BytesIO()
     options = subset.Options(hinting=False, layout_features=FEATURES)
     letters = subset.Subsetter(options)

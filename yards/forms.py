@@ -21,11 +21,11 @@ def time_zones() -> frozenset[str]:
 
 
 class YardForm(forms.ModelForm):
-    """What a yard is called, and its clock."""
+    """What a yard is called, its clock, and whom its drivers call."""
 
     class Meta:
         model = Yard
-        fields = ("name", "time_zone")
+        fields = ("name", "time_zone", "phone")
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
@@ -40,6 +40,9 @@ class YardForm(forms.ModelForm):
             ],
             help_text="Times are written in it.",
         )
+        phone = self.fields["phone"]
+        phone.label, phone.help_text = "Its telephone", "Stands on every load card."
+        phone.widget.input_type = "tel"
         look(self)
 
     def clean_name(self) -> str:

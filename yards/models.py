@@ -79,6 +79,8 @@ class Yard(models.Model):
     units of the haul."""
     time_zone = models.CharField(max_length=40, blank=True)
     """Its clock's, a name of the time zone database; empty: the server's."""
+    phone = models.CharField(max_length=40, blank=True)
+    """Whom a driver calls, as it is to be read on a card."""
     members = models.ManyToManyField(User, through="Membership", related_name="yards")
 
     def __str__(self) -> str:

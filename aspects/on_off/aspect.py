@@ -1,5 +1,6 @@
 """On and off: what happens while a machine climbs."""
 
+from aspects.on_off.card import card
 from aspects.on_off.panel import panel
 from aspects.registry import Aspect
 
@@ -11,6 +12,7 @@ ASPECTS = (
         address="haul_on_off",
         urls="aspects.on_off.urls",
         panel=panel,
+        card=card,
         looks=("haul_on_off",),
     ),
 )

@@ -1,6 +1,7 @@
 """Tied down: which tie from where to where."""
 
 from aspects.registry import Aspect
+from aspects.tied_down.card import card
 from aspects.tied_down.panel import panel
 
 ASPECTS = (
@@ -11,6 +12,7 @@ ASPECTS = (
         address="haul_tied",
         urls="aspects.tied_down.urls",
         panel=panel,
+        card=card,
         looks=("haul_tied", "haul_tied_table", "haul_tied_list", "haul_tied_tick"),
     ),
 )

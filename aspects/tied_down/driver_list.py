@@ -39,6 +39,9 @@ AGAIN_SOURCE: Final = (
 )
 
 
+LIMIT_NOT_KNOWN: Final = "limit not known"
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Line:
     """Something to tick off: who has, and when."""
@@ -46,6 +49,8 @@ class Line:
     key: str
     words: str
     detail: str = ""
+    gear: str = ""
+    limit: str = ""
     number: int = 0
     photo: int = 0
     todo: tuple[str, ...] = ()
@@ -187,7 +192,9 @@ def _ties(haul: Haul, found: Mapping[str, Judged], unit: UnitSystem) -> list[Lin
                 key=key_of("tie", tie.id, words, gear),
                 number=number,
                 words=words,
-                detail=f"{gear}{f', {limit}' if limit else ', limit not known'}",
+                detail=f"{gear}, {limit or LIMIT_NOT_KNOWN}",
+                gear=gear,
+                limit=limit or LIMIT_NOT_KNOWN,
                 photo=_photo_for(tie, photos),
                 todo=_todo(tie, kept.answers),
                 fault=" ".join(said.faults),

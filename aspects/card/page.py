@@ -1,0 +1,278 @@
+"""The load card as a value: what stands on it, in words, for the page and for the paper."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Final
+
+from django.utils.formats import date_format
+
+from aspects.card.picture import CardPicture, picture_of
+from aspects.registry import CardFigure, CardTie, Ground, card_parts
+from hauls.estimates import estimates_title, kept_estimates
+from hauls.hookup import hookup
+from hauls.models import Haul
+from measures.writing import UnitSystem, in_units_of, write_mass
+from mechanics.attitude import attitude
+from mechanics.checks import Check, Status
+from mechanics.item import Facing
+from mechanics.limits import Quantity
+from mechanics.report import Report, evaluate
+from mechanics.standing import piece_at
+from planfile.draft import Drawn
+from wording.limits import Telling, fault, in_sentence
+from wording.phrases import begun, names_of, tongue_word, within
+from wording.places import SIDEWAYS_M, place_words, sideways_words
+from wording.statuses import Verdict, verdict_of
+from wording.swaying import AFTER, sways
+
+MOST_TIGHT: Final = 3
+"""Limits that are named on the card; the others are on the haul's page."""
+
+STOPS: Final = (
+    "after 20 minutes or {50 miles|80 km}: ties, hubs, lights. "
+    "Then every {150 miles|240 km} or 3 hours."
+)
+"""When to stop and look (49 CFR 392.9, from memory)."""
+
+CAUTION: Final = "A planning aid. Plates, handbooks, the scale and the law prevail."
+
+DO_NOT: Final = "Do not haul it like this."
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class CardLoad:
+    """One load: where it stands, in the words of a driver."""
+
+    number: int
+    name: str
+    mass: str
+    way: str
+    figure: str
+    to: str
+    numbered: bool
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Alarm:
+    """Why it must not be hauled so, or cannot be said to be right: a word, and sentences."""
+
+    word: str
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class CardList:
+    """Lines to tick before the outfit moves, under a title."""
+
+    title: str
+    lines: tuple[str, ...]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class LoadCard:
+    """Everything on the card, in words; ``alarm`` is ``None`` where all is well."""
+
+    name: str
+    who: str
+    outfit: str
+    loads: tuple[CardLoad, ...]
+    verdict: Verdict
+    alarm: Alarm | None
+    picture: CardPicture
+    figures: tuple[CardFigure, ...]
+    warnings: tuple[tuple[str, str], ...]
+    ties: tuple[CardTie, ...]
+    ties_said: tuple[str, ...]
+    lists: tuple[CardList, ...]
+    sways: str
+    stops: str
+    yard: str
+    phone: str
+    foot: str
+    address: str
+    printed: datetime
+
+    @property
+    def several(self) -> bool:
+        """Whether more than one load stands on the deck."""
+        return len(self.loads) > 1
+
+    @property
+    def told(self) -> str:
+        """The picture in words."""
+        loads = (f"{load.name}, {load.way}, {load.figure} {load.to}" for load in self.loads)
+        return "; ".join((self.outfit, *loads))
+
+
+def load_card(haul: Haul, unit: UnitSystem, *, address: str, now: datetime) -> LoadCard:
+    """The card of a haul as it is planned now.
+
+    ``address`` is where the haul opens, ``now`` when the card is made.
+
+    Raises:
+        PlanFileError: the haul's plan cannot be read.
+    """
+    draft = haul.draft
+    plan = draft.plan
+    report = evaluate(plan)
+    ground = Ground(
+        haul=haul, draft=draft, report=report, riding=attitude(plan), unit=unit, times=1
+    )
+    parts = card_parts(ground)
+    loads = tuple(_load(report, index, drawn, unit) for index, drawn in enumerate(draft.drawn))
+    outfit = f"{draft.truck_name}, {draft.trailer_name}"
+    by = f" by {haul.changed_by.shown_name}" if haul.changed_by else ""
+    return LoadCard(
+        name=haul.name,
+        who=f"{_when(haul)} · {_who(haul)} · {outfit}",
+        outfit=outfit,
+        loads=loads,
+        verdict=verdict_of(report),
+        alarm=_alarm(report, unit),
+        picture=picture_of(report, draft, [load.figure for load in loads], unit),
+        figures=(
+            _tongue(report, unit),
+            *(f for p in parts for f in p.figures),
+            *_rest(report, unit),
+        ),
+        warnings=tuple(w for part in parts for w in part.warnings),
+        ties=tuple(t for part in parts for t in part.ties),
+        ties_said=tuple(part.ties_said for part in parts if part.ties_said),
+        lists=_lists([line for part in parts for line in part.before], hookup(draft, unit)),
+        sways=f"{' · '.join(within(line) for line in sways(braked=not draft.unbraked))}. {AFTER}.",
+        stops=in_units_of(STOPS, unit),
+        yard=haul.yard.name,
+        phone=haul.yard.phone,
+        foot=f"{CAUTION} Printed {date_format(now, 'j F Y H:i')} from revision {haul.revision}"
+        f"{by}; the haul may have moved on: scan.",
+        address=address,
+        printed=now,
+    )
+
+
+def _lists(loads: Sequence[str], coupling: Sequence[str]) -> tuple[CardList, ...]:
+    """What is done before the outfit moves: to the loads, then from the ball back."""
+    found = (("Before it moves: the load", loads), ("Before it moves: hooked up", coupling))
+    return tuple(CardList(title=title, lines=tuple(lines)) for title, lines in found if lines)
+
+
+def _when(haul: Haul) -> str:
+    return date_format(haul.day, "l j F Y") if haul.day else "no day yet"
+
+
+def _who(haul: Haul) -> str:
+    return f"driver {haul.driver.shown_name}" if haul.driver else "no driver yet"
+
+
+def _load(report: Report, index: int, drawn: Drawn, unit: UnitSystem) -> CardLoad:
+    item = report.plan.items[index]
+    forward, left = item.placement.facing is Facing.FORWARD, item.placement.left_m
+    if drawn.drives:
+        way = "driven on forward" if forward else "backed on"
+    else:
+        way = "front ahead" if forward else "front to the tail"
+    across = sideways_words(left, unit)
+    return CardLoad(
+        number=index + 1,
+        name=item.called,
+        mass=write_mass(item.mass_kg, unit),
+        way=way,
+        figure=place_words(report, index, unit),
+        to=f"headboard to the {drawn.mark}{'' if abs(left) < SIDEWAYS_M else f', {across}'}",
+        numbered=len(report.plan.items) > 1,
+    )
+
+
+def _alarm(report: Report, unit: UnitSystem) -> Alarm | None:
+    """What has to be said before anything else."""
+    words = _alarm_words(report, unit)
+    return Alarm(word=begun(verdict_of(report).word), words=" ".join(words)) if words else None
+
+
+def _alarm_words(report: Report, unit: UnitSystem) -> tuple[str, ...]:
+    telling = Telling.of(report.plan, unit, names_of(report.plan))
+    over = [c for c in report.checks if c.status is Status.OVER]
+    if over:
+        settled = any(c.code not in report.unsettled for c in over)
+        last = DO_NOT if settled else "Weigh what is estimated before it is hauled."
+        return (*(fault(c, telling) for c in _worst(over)), last)
+    unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
+    if unknown:
+        named = ", ".join(in_sentence(c.code, unit) for c in unknown[:MOST_TIGHT])
+        return (f"Not known: {named}.",)
+    if report.plan.estimated:
+        number = estimates_title(len(kept_estimates(report.plan)))
+        return (f"{begun(number)}: weigh at the first scale.",)
+    return ()
+
+
+def _worst(checks: Sequence[Check]) -> list[Check]:
+    return sorted(checks, key=_room)[:MOST_TIGHT]
+
+
+def _room(check: Check) -> float:
+    room = check.room_left
+    return -1.0 if room is None else room
+
+
+def _tongue(report: Report, unit: UnitSystem) -> CardFigure:
+    """What gauge or scale should show at the coupling, and between which readings it is right."""
+    word = tongue_word(report.plan.hitch.type)
+    trailer = report.loads.trailer
+    note = ""
+    if report.plan.items:
+        right = _right_tongue(report)
+        asked = [part * trailer.mass_kg for part in report.plan.share_range]
+        low, high = (write_mass(kg, unit) for kg in (right or asked))
+        note = f"{'right from' if right else 'the share asks'} {low} to {high}"
+    return CardFigure(
+        label=f"{word}, gauge or scale",
+        figure=write_mass(trailer.tongue_kg, unit),
+        note=note,
+    )
+
+
+def _right_tongue(report: Report) -> tuple[float, float] | None:
+    """The least and the greatest tongue weight at which all holds: what it comes to at the ends of
+    the window that the only load stands in. ``None`` of several loads, and outside of it."""
+    trailer, per_m = report.loads.trailer, report.tongue_per_metre_kg
+    if len(report.plan.items) != 1 or per_m is None:
+        return None
+    window, at = report.windows[0], report.plan.items[0].placement.reference_m
+    piece = piece_at(window.intervals, at)
+    if piece is None:
+        return None
+    ends = [trailer.tongue_kg + per_m * (at - end) for end in (piece.start_m, piece.end_m)]
+    return min(ends), max(ends)
+
+
+def _rest(report: Report, unit: UnitSystem) -> list[CardFigure]:
+    """The whole trailer against its plate, and what is tightest."""
+    trailer, plate = report.loads.trailer, report.plan.trailer.gvwr_kg
+    found = [
+        CardFigure(
+            label="trailer, loaded",
+            figure=write_mass(trailer.mass_kg, unit),
+            note="plate not known" if plate is None else f"plate {write_mass(plate, unit)}",
+        )
+    ]
+    rated = [
+        c
+        for c in report.checks
+        if c.quantity is Quantity.MASS and c.room_left is not None and c.margin is not None
+    ]
+    if rated:
+        tightest = min(rated, key=_room)
+        margin = tightest.margin or 0.0
+        words = "left" if margin >= 0 else "over"
+        found.append(
+            CardFigure(
+                label="tightest",
+                figure=f"{write_mass(abs(margin), unit)} {words}",
+                note=in_sentence(tightest.code, unit),
+            )
+        )
+    return found
