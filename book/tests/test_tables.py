@@ -83,8 +83,13 @@ class RoundTrips(TestCase):
         self.assertEqual(Haul.objects.filter(yard=self.yard).count(), 17)
 
     def test_each_fault_of_a_yard_file_is_named_with_its_place(self) -> None:
-        whole = json.dumps(dump_whole(self.yard, photos=True))
-        bare = json.dumps(dump_whole(self.yard, photos=False))
+        def dumped(*, photos: bool) -> str:
+            # one haul and one ticket are as good as all of them
+            document = dump_whole(self.yard, photos=photos)
+            few = {name: document[name][:1] for name in ("hauls", "tickets")}
+            return json.dumps({**document, **few})
+
+        whole, bare = dumped(photos=True), dumped(photos=False)
 
         def broken(change: object, *, photos: bool) -> list[str]:
             document = json.loads(whole if photos else bare)

@@ -31,12 +31,12 @@ def roughly(document: dict[str, Any]) -> dict[str, Any]:
     found = deepcopy(document)
     found["trailer"] |= {
         "estimates": ["empty_mass"],
-        "empty_mass_tolerance": 300,
-        "empty_tongue_mass_tolerance": 80,
+        "empty_mass_tolerance": 150,
+        "empty_tongue_mass_tolerance": 40,
     }
     load = found["items"][0]
-    load |= {"estimates": ["mass", "cg.ahead"], "mass_tolerance": 500}
-    load["cg"]["ahead_tolerance"] = 6
+    load |= {"estimates": ["mass", "cg.ahead"], "mass_tolerance": 250}
+    load["cg"]["ahead_tolerance"] = 4
     return found
 
 
@@ -58,17 +58,18 @@ class Strips(YardCase):
         checked = 0
         for haul in Haul.objects.filter(yard=self.yard):
             for index in range(len(haul.draft.plan.items)):
-                for unit in UnitSystem:
-                    state = self.held(haul.name, index)
-                    reach = ends(state, unit)
-                    middle = rng.uniform(reach.start, reach.stop) * DRAG_STEP_M[unit]
-                    strip = strip_of(state, unit, middle)
-                    assert strip is not None
-                    for at in rng.sample(range(len(strip["reference"])), 4):
-                        checked += 1
-                        with self.subTest(haul=haul.name, index=index, unit=unit, at=at):
-                            self.assert_same(self.held(haul.name, index), strip, at, unit)
-        self.assertGreater(checked, 100)
+                # every load, in one unit or the other
+                unit = tuple(UnitSystem)[checked // 4 % 2]
+                state = self.held(haul.name, index)
+                reach = ends(state, unit)
+                middle = rng.uniform(reach.start, reach.stop) * DRAG_STEP_M[unit]
+                strip = strip_of(state, unit, middle)
+                assert strip is not None
+                for at in rng.sample(range(len(strip["reference"])), 4):
+                    checked += 1
+                    with self.subTest(haul=haul.name, index=index, unit=unit, at=at):
+                        self.assert_same(self.held(haul.name, index), strip, at, unit)
+        self.assertGreater(checked, 60)
 
     def test_it_does_where_figures_are_estimated(self) -> None:
         """On one haul of the yard, as roughly known as a first evening leaves it, with doubts that
@@ -80,9 +81,9 @@ class Strips(YardCase):
         seen: set[str] = set()
         for unit in UnitSystem:
             state = self.held(self.haul.name, 0)
-            reach = ends(state, unit)
-            for middle in (reach.start + EACH_WAY, reach.stop - EACH_WAY):
-                strip = strip_of(state, unit, middle * DRAG_STEP_M[unit])
+            mark = state.plan.items[0].placement.reference_m
+            for middle in (mark, mark + 2 * EACH_WAY * DRAG_STEP_M[unit]):
+                strip = strip_of(state, unit, middle)
                 assert strip is not None
                 for at in range(0, len(strip["reference"]), 16):
                     with self.subTest(unit=unit, at=at):
