@@ -82,6 +82,7 @@ INSTALLED_APPS = [
     "aspects.figures",
     "weighing",
     "gauge",
+    "road",
     "exchange",
     "upkeep",
     "demo",

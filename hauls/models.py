@@ -38,6 +38,15 @@ class Haul(YardOwned):
     notice each other.
     """
 
+    class State(models.TextChoices):
+        """How far a haul is on its way."""
+
+        PLANNED = "planned", "planned"
+        READY = "ready", "ready to go"
+        ON_THE_ROAD = "road", "on the road"
+        DELIVERED = "delivered", "delivered"
+        BACK = "back", "back in the yard"
+
     name = models.CharField(max_length=200)
     document: Any = models.JSONField()
     truck = models.ForeignKey(Truck, null=True, blank=True, on_delete=models.SET_NULL)
@@ -50,6 +59,8 @@ class Haul(YardOwned):
     )
     changed_at = models.DateTimeField(auto_now=True)
     archived = models.BooleanField(default=False)
+    state = models.CharField(max_length=9, choices=State.choices, default=State.PLANNED)
+    """By what its driver noted (:mod:`road.services`)."""
     day = models.DateField(null=True, blank=True)
     """When it is to be hauled."""
     driver = models.ForeignKey(

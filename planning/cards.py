@@ -49,6 +49,7 @@ class Card:
     truck: str
     trailer: str
     items: str
+    state: str = ""
     line: str = ""
     headline: Headline | None = None
     width: float = WIDTH
@@ -76,6 +77,7 @@ def _card(haul: Haul, unit: UnitSystem, *, pictured: bool) -> Card:
         truck=names.truck,
         trailer=names.trailer,
         items=", ".join(names.items) or "empty",
+        state="" if haul.state == Haul.State.PLANNED else Haul.State(haul.state).label,
         line=line,
         headline=headline,
     )

@@ -25,12 +25,14 @@ class Place:
 
 @dataclass(frozen=True, kw_only=True)
 class Errand:
-    """Something in the person's own menu; some are the yard's owner's alone."""
+    """Something in the person's own menu; some are the yard's owner's alone. One that is ``urgent``
+    a driver has at hand on every page of a phone."""
 
     title: str
     order: int
     address: str
     owners_only: bool = False
+    urgent: bool = False
 
 
 def places() -> tuple[Place, ...]:

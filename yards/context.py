@@ -10,7 +10,7 @@ from django.http import HttpRequest
 from django.urls import reverse
 
 from measures.writing import UnitSystem
-from web.places import errands, places
+from web.places import Errand, errands, places
 from yards.models import Role
 
 
@@ -27,8 +27,16 @@ def yard(request: HttpRequest) -> dict[str, Any]:
         # called by the frame alone: a partial that answers a drag does without
         "work_places": places,
         "person_errands": partial(errands, owner=getattr(request, "role", None) is Role.OWNER),
+        "at_hand": partial(_at_hand, getattr(request, "role", None)),
         "frame_addresses": _addresses,
     }
+
+
+def _at_hand(role: Role | None) -> tuple[Errand, ...]:
+    """What whoever drives has to reach from everywhere."""
+    if role is not Role.DRIVER:
+        return ()
+    return tuple(errand for errand in errands(owner=False) if errand.urgent)
 
 
 def _addresses() -> dict[str, str]:

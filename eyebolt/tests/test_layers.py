@@ -30,6 +30,7 @@ LAYERS = (
     "matching",
     "weighing",
     "gauge",
+    "road",
     "upkeep",
     "demo",
 )

@@ -388,6 +388,11 @@ class Rights(EveryAddress):
         "edit_ticket",
         "add_ticket_photo",
         "remove_ticket_photo",
+        "road",
+        "road_haul",
+        "sways",
+        "do_step",
+        "take_step_back",
     }
     OWNERS = {
         "change_yard",
