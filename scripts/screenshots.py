@@ -108,7 +108,8 @@ def main() -> None:
                 elif then:
                     page.get_by_role("link", name=then, exact=True).click()
                     page.wait_for_selector(
-                        ".views [aria-current]:not([href$='/']), .page-head, .climb, .tied"
+                        ".views [aria-current]:not([href$='/']), .page-head, .climb, .tied, "
+                        ".load-card"
                     )
             page.evaluate("document.fonts.ready")
             page.screenshot(path=TARGET / f"{name}.png")
