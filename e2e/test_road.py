@@ -6,6 +6,7 @@ from playwright.sync_api import expect
 
 from demo.login import DRIVER
 from e2e.case import BrowserCase
+from hauls.models import Haul
 
 
 class OnTheRoad(BrowserCase):
@@ -28,6 +29,20 @@ class OnTheRoad(BrowserCase):
             page.get_by_text("What was done").tap()
             page.get_by_role("button", name="Not tied down after all").tap()
             expect(page.locator(".way-now")).to_contain_text("next: tie down")
+            self.assert_accessible(page)
+
+    def test_where_it_really_stopped_beside_where_it_was_to(self) -> None:
+        with self.page(390, 844, login=DRIVER, has_touch=True, is_mobile=True) as page:
+            haul = Haul.objects.get(name="Orchard tractor to the Quarry Lane block")
+            page.goto(f"{self.live_server_url}/hauls/{haul.pk}/road/")
+            page.get_by_role("link", name="Where it stopped").tap()
+            page.get_by_label("rear axle behind the headboard").fill("12 ft 5")
+            page.get_by_label("Gauge or scale").fill("1,150")
+            self.assert_accessible(page)
+            self.assert_nothing_sticks_out(page)
+            page.get_by_role("button", name="Keep it").tap()
+            expect(page.locator(".way-stopped")).to_contain_text("12 ft 5 in")
+            expect(page.locator(".way-stopped")).to_contain_text("1,150 lb")
             self.assert_accessible(page)
 
     def test_when_it_sways_four_lines_and_nothing_to_scroll(self) -> None:

@@ -14,15 +14,17 @@ from django.utils.formats import date_format
 from aspects.card.page import DO_NOT
 from hauls.models import Haul
 from measures import UnitSystem
+from measures.marks import write_place
+from measures.writing import write_given, write_inches, write_mass
 from mechanics.checks import Status
 from mechanics.report import evaluate
 from pictures.drawing import Drawing, plain_picture
 from pictures.outfit import WIDTH
 from planfile.draft import glance
 from planfile.errors import PlanFileError
-from road.models import ORDER, Step, StepDone
+from road.models import ORDER, Step, StepDone, Stopped
 from road.services import last_step, next_step
-from wording.phrases import begun, names_of
+from wording.phrases import begun, names_of, signed_mass
 from wording.sentences import summary
 from wording.statuses import Verdict, verdict_of
 
@@ -62,6 +64,9 @@ HELPS: Final = {
 }
 """The page that helps with a step: its title, its address, and where on it."""
 
+AS_PLANNED_M: Final = 0.006
+"""A mark nearer to its place than a quarter of an inch is at it."""
+
 READY_STEPS: Final = (Step.LOAD, Step.TIE_DOWN, Step.WALK_ROUND)
 """Steps that have to be looked at again once the plan is another."""
 
@@ -79,6 +84,25 @@ class DoneLine:
     """A step that was done: what, by whom, when."""
 
     words: str
+    by: str
+    at: datetime
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Beside:
+    """What was planned, and beside it what was really so; ``apart`` in words."""
+
+    planned: str
+    figure: str
+    apart: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class StoppedAt:
+    """Where it really stopped: each mark, the gauge, the wheel arches, who read it and when."""
+
+    beside: tuple[Beside, ...]
+    note: str
     by: str
     at: datetime
 
@@ -112,6 +136,7 @@ class OnTheWay:
     last_words: str
     changed: bool
     do_not: str
+    stopped: StoppedAt | None
     width: int = WIDTH
 
 
@@ -195,11 +220,56 @@ def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
         ),
         last="" if last is None else last.value,
         last_words="" if last is None else last.label,
+        stopped=stopped_at(haul, unit),
         do_not=DO_NOT if verdict is not None and verdict.status is Status.OVER else "",
         changed=any(
             Step(one.step) in READY_STEPS and one.revision != haul.revision for one in noted
         ),
     )
+
+
+def stopped_at(haul: Haul, unit: UnitSystem) -> StoppedAt | None:
+    """Where a haul really stopped, as it was read last; ``None`` where nobody has."""
+    found = Stopped.objects.filter(haul=haul).select_related("by").prefetch_related("loads").first()
+    if found is None:
+        return None
+    loads = list(found.loads.all())
+    beside = [
+        Beside(
+            planned=f"{f'{load.name} ' if len(loads) > 1 else ''}stopped at, planned "
+            f"{write_place(load.planned_m, unit)}",
+            figure=write_given(load.mark, unit),
+            apart=_moved(float(load.mark.si) - load.planned_m, unit),
+        )
+        for load in loads
+    ]
+    if found.gauge is not None:
+        off = float(found.gauge.si) - found.tongue_kg
+        beside.append(
+            Beside(
+                planned=f"gauge, planned {write_mass(found.tongue_kg, unit)}",
+                figure=write_given(found.gauge, unit),
+                apart=signed_mass(off, unit) if abs(off) >= unit.kg / 2 else "as planned",
+            )
+        )
+    beside += [
+        Beside(planned=label, figure=write_given(height, unit), apart="")
+        for label, height in (("front arch", found.arch_front), ("rear arch", found.arch_rear))
+        if height is not None
+    ]
+    return StoppedAt(
+        beside=tuple(beside),
+        note=found.note,
+        by=found.by.shown_name if found.by else "somebody no longer here",
+        at=found.at,
+    )
+
+
+def _moved(back_m: float, unit: UnitSystem) -> str:
+    """How far from its place a mark is, along the deck."""
+    if abs(back_m) < AS_PLANNED_M:
+        return "as planned"
+    return f"{write_inches(abs(back_m), unit)} further {'back' if back_m > 0 else 'forward'}"
 
 
 def _help(step: Step, haul: Haul) -> tuple[str, str]:

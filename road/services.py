@@ -8,7 +8,9 @@ from typing import Final
 from django.db import transaction
 
 from hauls.models import Haul
-from road.models import ORDER, Step, StepDone
+from mechanics.report import Report
+from road.forms import StoppedForm
+from road.models import ORDER, Step, StepDone, Stopped, StoppedLoad
 from yards.models import User
 
 STATES: Final = {
@@ -73,6 +75,33 @@ def take_back(haul: Haul, step: Step) -> None:
         raise NotNextError
     StepDone.objects.filter(haul=haul, step=step).delete()
     _keep_state(haul, done - {step})
+
+
+@transaction.atomic
+def keep_stopped(haul: Haul, report: Report, form: StoppedForm, *, user: User) -> Stopped:
+    """Keep where a haul's loads really stopped, beside where they were to stop by its plan as it is
+    now. The form has been found right."""
+    told = form.cleaned_data
+    stopped = Stopped.objects.create(
+        haul=haul,
+        gauge=told["gauge"],
+        arch_front=told["arch_front"],
+        arch_rear=told["arch_rear"],
+        note=told["note"],
+        revision=haul.revision,
+        tongue_kg=report.loads.trailer.tongue_kg,
+        by=user,
+    )
+    for item_id, mark in form.taped:
+        item = report.plan.item(item_id)
+        StoppedLoad.objects.create(
+            stopped=stopped,
+            item_id=item_id,
+            name=item.called[:200],
+            mark=mark,
+            planned_m=item.placement.reference_m,
+        )
+    return stopped
 
 
 def _done(haul: Haul) -> set[Step]:

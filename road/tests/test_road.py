@@ -11,7 +11,7 @@ from django.utils import timezone
 from demo.login import DRIVER
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
-from road.models import ORDER, Step, StepDone
+from road.models import ORDER, Step, StepDone, Stopped
 from road.services import NotNextError, do_step, last_step, next_step, state_of, take_back
 from yards.models import User
 
@@ -38,19 +38,19 @@ class Doing(YardCase):
         return list(StepDone.objects.filter(haul=self.haul).values_list("step", flat=True))
 
     def post(self, step: str, what: str = "do") -> Any:
-        return self.client.post(f"/road/{self.haul.pk}/{what}/", {"step": step})
+        return self.client.post(f"/hauls/{self.haul.pk}/road/{what}/", {"step": step})
 
     def test_a_driver_goes_through_a_haul_and_the_planner_sees_it(self) -> None:
         self.client.force_login(User.objects.get(username=DRIVER))
         for step in ORDER[:5]:
-            page = self.client.get(f"/road/{self.haul.pk}/")
+            page = self.client.get(f"/hauls/{self.haul.pk}/road/")
             self.assertContains(page, f'value="{step.value}"')
-            self.assertRedirects(self.post(step.value), f"/road/{self.haul.pk}/")
+            self.assertRedirects(self.post(step.value), f"/hauls/{self.haul.pk}/road/")
         self.haul.refresh_from_db()
         self.assertEqual(self.haul.state, Haul.State.ON_THE_ROAD)
         self.client.force_login(self.user)
         self.assertContains(self.client.get("/"), '<span class="card-state">on the road</span>')
-        page = self.client.get(f"/road/{self.haul.pk}/")
+        page = self.client.get(f"/hauls/{self.haul.pk}/road/")
         self.assertContains(page, "Set off: Jo Marsh")
         self.assertContains(page, "next: first stop")
 
@@ -84,28 +84,94 @@ class Doing(YardCase):
     def test_a_plan_changed_after_loading_is_said(self) -> None:
         for step in ORDER[:2]:
             do_step(self.haul, step, user=self.user)
-        address = f"/road/{self.haul.pk}/"
+        address = f"/hauls/{self.haul.pk}/road/"
         self.assertNotContains(self.client.get(address), "The plan was changed")
         self.act("nudge 1")
         self.assertContains(self.client.get(address), "The plan was changed after it was loaded")
 
     def test_what_is_over_is_not_to_be_hauled(self) -> None:
         over = Haul.objects.get(name=OVER)
-        self.assertContains(self.client.get(f"/road/{over.pk}/"), "Do not haul it like this.")
-        page = self.client.get(f"/road/{self.haul.pk}/")
+        self.assertContains(self.client.get(f"/hauls/{over.pk}/road/"), "Do not haul it like this.")
+        page = self.client.get(f"/hauls/{self.haul.pk}/road/")
         self.assertNotContains(page, "Do not haul it like this.")
 
     def test_a_plan_that_cannot_be_read_is_said_and_steps_go_on(self) -> None:
         Haul.objects.filter(pk=self.haul.pk).update(document={"format": "x"})
-        page = self.client.get(f"/road/{self.haul.pk}/")
+        page = self.client.get(f"/hauls/{self.haul.pk}/road/")
         self.assertContains(page, "Its plan cannot be read.")
         self.assertEqual(self.post("hook_up").status_code, 302)
 
     def test_another_yard_sees_nothing_of_it(self) -> None:
         self.client.force_login(self.stranger)
-        self.assertEqual(self.client.get(f"/road/{self.haul.pk}/").status_code, 404)
+        self.assertEqual(self.client.get(f"/hauls/{self.haul.pk}/road/").status_code, 404)
         self.assertEqual(self.post("hook_up").status_code, 404)
         self.assertNotContains(self.client.get("/road/?who=all"), self.haul.name)
+
+
+class WhereItStopped(YardCase):
+    def post(self, **boxes: str) -> Any:
+        return self.client.post(f"/hauls/{self.haul.pk}/road/stopped/", boxes)
+
+    def test_planned_and_done_stand_side_by_side(self) -> None:
+        self.client.force_login(User.objects.get(username=DRIVER))
+        answer = self.post(
+            **{"mark-0": "12 ft 5 in", "gauge": "1150", "arch_rear": "37 1/2", "note": "wet"}
+        )
+        self.assertRedirects(answer, f"/hauls/{self.haul.pk}/road/")
+        page = self.client.get(f"/hauls/{self.haul.pk}/road/")
+        for words in (
+            "stopped at, planned 12 ft 6 in",
+            "<b>12 ft 5 in</b>",
+            "1 in further forward",
+            "gauge, planned 1,129 lb",
+            "<b>1,150 lb</b>",
+            "rear arch",
+            "wet",
+            "Jo Marsh",
+        ):
+            self.assertContains(page, words)
+        kept = Stopped.objects.get()
+        self.assertEqual(str(kept.gauge), "1150 lb")
+        self.assertEqual(kept.revision, self.haul.revision)
+
+    def test_the_newest_counts_and_the_plan_may_move_on(self) -> None:
+        self.post(**{"mark-0": "12 ft 6 in"})
+        self.act("nudge 1")
+        page = self.client.get(f"/hauls/{self.haul.pk}/road/")
+        self.assertContains(page, "stopped at, planned 12 ft 6 in")
+        self.assertContains(page, "as planned")
+        self.post(**{"mark-0": "3.86 m"})
+        page = self.client.get(f"/hauls/{self.haul.pk}/road/")
+        self.assertContains(page, "stopped at, planned 12 ft 7 in")
+        self.assertEqual(Stopped.objects.count(), 2)
+
+    def test_bad_boxes_say_what_is_wrong_and_keep_what_was_typed(self) -> None:
+        for boxes, words in (
+            ({}, "Tape at least one mark"),
+            ({"note": "   "}, "Tape at least one mark"),
+            ({"mark-0": "far back"}, "far back"),
+            ({"gauge": "-5", "mark-0": "12 ft"}, "is not a mass"),
+            ({"gauge": "9999999999"}, "larger than anything"),
+            ({"arch_rear": "0"}, "more than zero"),
+        ):
+            with self.subTest(boxes=boxes):
+                answer = self.post(**boxes)
+                self.assertContains(answer, words, status_code=422)
+                for typed in boxes.values():
+                    self.assertContains(answer, typed.strip(), status_code=422)
+        self.assertFalse(Stopped.objects.exists())
+
+    def test_each_of_several_loads_has_its_box(self) -> None:
+        self.haul = Haul.objects.get(name="Drain crew to the Long Drain")
+        page = self.client.get(f"/hauls/{self.haul.pk}/road/stopped/")
+        self.assertContains(page, "Trench plough: lower pins behind the headboard")
+        self.post(**{"mark-1": "4 ft"})
+        kept = Stopped.objects.get().loads.get()
+        self.assertEqual((kept.name, str(kept.mark)), ("Pallet of drain pipe", "4 ft"))
+
+    def test_another_yard_sees_nothing_of_it(self) -> None:
+        self.client.force_login(self.stranger)
+        self.assertEqual(self.post(gauge="1150").status_code, 404)
 
 
 class Day(YardCase):
@@ -149,7 +215,7 @@ class Day(YardCase):
 
     def test_few_queries_however_many_hauls(self) -> None:
         Haul.objects.update(driver=self.user, day=self.today)
-        with self.assertNumQueries(7):
+        with self.assertNumQueries(8):
             self.client.get("/road/?who=all")
 
     def test_what_to_do_when_it_sways_is_at_hand_for_a_driver(self) -> None:

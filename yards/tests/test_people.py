@@ -393,6 +393,7 @@ class Rights(EveryAddress):
         "sways",
         "do_step",
         "take_step_back",
+        "haul_stopped",
     }
     OWNERS = {
         "change_yard",
