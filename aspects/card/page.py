@@ -14,6 +14,7 @@ from aspects.registry import CardFigure, CardTie, Ground, card_parts
 from hauls.estimates import estimates_title, kept_estimates
 from hauls.hookup import hookup
 from hauls.models import Haul
+from hauls.stopping import stopping_words
 from measures.writing import UnitSystem, in_units_of, write_mass
 from mechanics.attitude import attitude
 from mechanics.checks import Check, Status
@@ -88,6 +89,7 @@ class LoadCard:
     ties_said: tuple[str, ...]
     lists: tuple[CardList, ...]
     sways: str
+    room: str
     stops: str
     yard: str
     phone: str
@@ -123,6 +125,7 @@ def load_card(haul: Haul, unit: UnitSystem, *, address: str, now: datetime) -> L
     )
     parts = card_parts(ground)
     loads = tuple(_load(report, index, drawn, unit) for index, drawn in enumerate(draft.drawn))
+    stopping = stopping_words(haul, report, unit)
     outfit = f"{draft.truck_name}, {draft.trailer_name}"
     by = f" by {haul.changed_by.shown_name}" if haul.changed_by else ""
     return LoadCard(
@@ -143,6 +146,7 @@ def load_card(haul: Haul, unit: UnitSystem, *, address: str, now: datetime) -> L
         ties_said=tuple(part.ties_said for part in parts if part.ties_said),
         lists=_lists([line for part in parts for line in part.before], hookup(draft, unit)),
         sways=f"{' · '.join(within(line) for line in sways(braked=not draft.unbraked))}. {AFTER}.",
+        room=f"{stopping.ahead} {stopping.stops}".strip(),
         stops=in_units_of(STOPS, unit),
         yard=haul.yard.name,
         phone=haul.yard.phone,

@@ -322,6 +322,8 @@ class _Sheet:
 
     def _foot(self) -> None:
         card, pdf = self.card, self.pdf
+        room = (("On the road ", True), (card.room, False))
+        self._mixed(room, 10.5, x=MARGIN, width=self.width)
         parts = (
             ("First stop ", True),
             (f"{card.stops} ", False),

@@ -69,6 +69,7 @@ class Cards(YardCase):
                     for tie in card.ties:
                         self.assertIn(tie.way, words)
                     self.assertIn("off the accelerator", words)
+                    self.assertIn(card.room, words)
                     checked += 1
         self.assertGreater(checked, 20)
 
