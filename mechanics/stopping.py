@@ -19,6 +19,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from mechanics.errors import InputError
+from mechanics.plan import Plan
 from mechanics.units import M_PER_FT
 
 G: Final = 9.81
@@ -35,6 +36,10 @@ M_S_PER_MPH: Final = 0.44704
 
 FAST_M_S: Final = 40 * M_S_PER_MPH
 """Above it the room ahead is a second more."""
+
+
+NOSE_M: Final = 0.9
+"""Usual length of a truck ahead of its front axle. Common practice, no source."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -72,6 +77,13 @@ class Brakes:
         if held <= 0:
             return None
         return REACTION_S * speed_m_s + speed_m_s**2 / (2 * G * held)
+
+
+def outfit_length_m(plan: Plan) -> float:
+    """From the truck's nose, as is usual, to the end of the deck or of what reaches past it."""
+    deck = plan.trailer.deck
+    end = max((deck.length_m, *(item.rearmost_m for item in plan.items)))
+    return NOSE_M + plan.truck.wheelbase_m + plan.truck.hitch_offset_m + deck.start_m + end
 
 
 def seconds_ahead(length_m: float, speed_m_s: float) -> int:

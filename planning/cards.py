@@ -18,7 +18,7 @@ from planfile.draft import Draft, glance
 from planfile.errors import PlanFileError
 from wording.phrases import names_of
 from wording.sentences import summary
-from wording.statuses import STATUS_WORDS, verdict_of
+from wording.statuses import STATUS_WORDS, Verdict, verdict_of
 
 PICTURES: Final = 12
 """Hauls that the list shows with their picture; drawing one takes a few milliseconds."""
@@ -26,14 +26,13 @@ PICTURES: Final = 12
 
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Headline:
-    """A haul in short: its picture, its verdict's word, and what is wrong or tightest.
+    """A haul in short: its picture, its verdict, and what is wrong or tightest.
 
     There is one for each document, so that two of them are the same or differ.
     """
 
     picture: Drawing
-    status: str
-    word: str
+    verdict: Verdict
     line: str
 
 
@@ -65,9 +64,10 @@ def _card(haul: Haul, unit: UnitSystem, *, pictured: bool) -> Card:
     if pictured:
         try:
             headline = headline_of(haul, unit)
-            status, word, line = headline.status, headline.word, headline.line
+            status, word = headline.verdict.status.value, headline.verdict.word
+            line = headline.line
         except PlanFileError as error:
-            line = f"Its plan cannot be read. {error}."
+            line = unreadable(error)
     names = glance(haul.document)
     return Card(
         pk=haul.pk,
@@ -81,6 +81,11 @@ def _card(haul: Haul, unit: UnitSystem, *, pictured: bool) -> Card:
         line=line,
         headline=headline,
     )
+
+
+def unreadable(error: PlanFileError) -> str:
+    """What is said in place of a haul's headline where its plan cannot be read."""
+    return f"Its plan cannot be read. {error}."
 
 
 def headline_of(haul: Haul, unit: UnitSystem) -> Headline:
@@ -97,10 +102,8 @@ def headline_of(haul: Haul, unit: UnitSystem) -> Headline:
 def _headline(document: str, unit: UnitSystem) -> Headline:
     draft = Draft.read(json.loads(document))
     report = evaluate(draft.plan)
-    verdict = verdict_of(report)
     return Headline(
         picture=plain_picture(draft.plan, draft.drawn, draft.look, unit),
-        status=verdict.status.value,
-        word=verdict.word,
+        verdict=verdict_of(report),
         line=summary(report, names_of(draft.plan), unit),
     )

@@ -39,6 +39,8 @@ class StoppedForm(InUnits, forms.Form):
     def __init__(self, data: Any = None, *, draft: Draft, units: UnitSystem) -> None:
         super().__init__(data)
         self.draft = draft
+        if draft.plan.hitch.weight_distribution is not None:
+            self.fields["gauge"].help_text = "With the spring bars slack."
         marks = draft.marks
         for number, item in enumerate(draft.plan.items):
             self.fields[MARK.format(number)] = QuantityFormField(

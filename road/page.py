@@ -11,22 +11,19 @@ from django.urls import reverse
 from django.utils import timezone
 from django.utils.formats import date_format
 
-from aspects.card.page import DO_NOT
 from hauls.models import Haul
 from measures import UnitSystem
 from measures.marks import write_place
 from measures.writing import write_given, write_inches, write_mass
-from mechanics.checks import Status
-from mechanics.report import evaluate
-from pictures.drawing import Drawing, plain_picture
+from pictures.drawing import Drawing
 from pictures.outfit import WIDTH
 from planfile.draft import glance
 from planfile.errors import PlanFileError
+from planning.cards import headline_of, unreadable
 from road.models import ORDER, Step, StepDone, Stopped
 from road.services import last_step, next_step
-from wording.phrases import begun, names_of, signed_mass
-from wording.sentences import summary
-from wording.statuses import Verdict, verdict_of
+from wording.phrases import begun, signed_mass
+from wording.statuses import Verdict, before_hauling
 
 BUTTONS: Final = {
     Step.HOOK_UP: "It is hooked up",
@@ -187,7 +184,13 @@ def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
     done = {Step(one.step) for one in noted}
     coming, last = next_step(done), last_step(done)
     names = glance(haul.document)
-    verdict, line, picture = _told(haul, unit)
+    headline, line = None, ""
+    try:
+        headline = headline_of(haul, unit)
+        line = headline.line
+    except PlanFileError as error:
+        line = unreadable(error)
+    verdict = None if headline is None else headline.verdict
     return OnTheWay(
         pk=haul.pk,
         name=haul.name,
@@ -197,7 +200,7 @@ def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
         driver=haul.driver.shown_name if haul.driver else "",
         verdict=verdict,
         line=line,
-        picture=picture,
+        picture=None if headline is None else headline.picture,
         marks=tuple(
             Mark(
                 words=step.label,
@@ -221,7 +224,7 @@ def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
         last="" if last is None else last.value,
         last_words="" if last is None else last.label,
         stopped=stopped_at(haul, unit),
-        do_not=DO_NOT if verdict is not None and verdict.status is Status.OVER else "",
+        do_not="" if verdict is None else before_hauling(verdict),
         changed=any(
             Step(one.step) in READY_STEPS and one.revision != haul.revision for one in noted
         ),
@@ -275,17 +278,6 @@ def _moved(back_m: float, unit: UnitSystem) -> str:
 def _help(step: Step, haul: Haul) -> tuple[str, str]:
     title, address, where = HELPS[step]
     return title, f"{reverse(address, args=[haul.pk])}{where}"
-
-
-def _told(haul: Haul, unit: UnitSystem) -> tuple[Verdict | None, str, Drawing | None]:
-    """What is said of its plan, and its picture."""
-    try:
-        draft = haul.draft
-        report = evaluate(draft.plan)
-    except PlanFileError as error:
-        return None, f"Its plan cannot be read. {error}.", None
-    picture = plain_picture(draft.plan, draft.drawn, draft.look, unit)
-    return verdict_of(report), summary(report, names_of(draft.plan), unit), picture
 
 
 def day_page(

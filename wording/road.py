@@ -1,4 +1,4 @@
-"""How high and how wide the road lets an outfit be without a permit."""
+"""How high and how wide the road lets an outfit be without a permit, and when to stop and look."""
 
 from __future__ import annotations
 
@@ -31,3 +31,14 @@ ROAD: Final = {
     ),
 }
 """By the units a page is in; states and countries differ."""
+
+FIRST_STOP: Final = "after about 20 minutes and within {50 miles|80 km}"
+"""When it is looked over first. The twenty minutes are common practice, no source."""
+
+LATER_STOPS: Final = "{150 miles|240 km} or 3 hours"
+"""How often after that."""
+
+STOPS_SOURCE: Final = (
+    "{Within 50 miles, then at every change of duty, 3 hours or 150 miles|Within 80 km, then at "
+    "every change of duty, 3 hours or 240 km} (49 CFR 392.9, from memory)."
+)

@@ -200,7 +200,8 @@ def _tongue_now(report: Report, unit: UnitSystem) -> str:
     return f"{word} {write_mass(tongue.tongue_kg, unit)}, {write_percent(tongue.share)}"
 
 
-def _tightest(report: Report, unit: UnitSystem) -> str:
+def tightest_of(report: Report) -> Check | None:
+    """The rating of which the least part is left; ``None`` where none is known."""
     rated = [
         (room, c)
         for c in report.checks
@@ -210,9 +211,13 @@ def _tightest(report: Report, unit: UnitSystem) -> str:
         and not (c.about.family is Family.TRUCK_LIGHT and c.status is Status.OK)
         and (room := c.room_left) is not None
     ]
-    if not rated:
+    return min(rated, key=lambda pair: pair[0])[1] if rated else None
+
+
+def _tightest(report: Report, unit: UnitSystem) -> str:
+    tightest = tightest_of(report)
+    if tightest is None:
         return ""
-    room, tightest = min(rated, key=lambda pair: pair[0])
     name = within(label(tightest.code, unit=unit))
     if tightest.about.family is Family.TRUCK_LIGHT:
         return f"Tightest: {light_words(tightest, unit)}"

@@ -49,6 +49,17 @@ class Verdict:
     likely: bool = False
 
 
+DO_NOT: Final = "Do not haul it like this."
+WEIGH_FIRST: Final = "Weigh what is estimated before it is hauled."
+
+
+def before_hauling(verdict: Verdict) -> str:
+    """What has to be said to whoever hauls it; empty where nothing is over."""
+    if verdict.status is not Status.OVER:
+        return ""
+    return WEIGH_FIRST if verdict.likely else DO_NOT
+
+
 def verdict_of(report: Report) -> Verdict:
     """The verdict: *under* where a share too small is all that is wrong; *likely* where figures
     that nobody measured decide; else not simply *ok* where a load stands right as entered only.

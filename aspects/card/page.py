@@ -14,33 +14,31 @@ from aspects.registry import CardFigure, CardTie, Ground, card_parts
 from hauls.estimates import estimates_title, kept_estimates
 from hauls.hookup import hookup
 from hauls.models import Haul
-from hauls.stopping import stopping_words
-from measures.writing import UnitSystem, in_units_of, write_mass
+from hauls.stopping import braking
+from measures.writing import UnitSystem, in_units_of, write_excess, write_mass
 from mechanics.attitude import attitude
-from mechanics.checks import Check, Status
+from mechanics.checks import Status
+from mechanics.codes import Family
 from mechanics.item import Facing
-from mechanics.limits import Quantity
 from mechanics.report import Report, evaluate
 from mechanics.standing import piece_at
 from planfile.draft import Drawn
-from wording.limits import Telling, fault, in_sentence
+from wording.inputs import missing_words
+from wording.limits import Telling, fault, in_sentence, light_words
 from wording.phrases import begun, names_of, tongue_word, within
 from wording.places import SIDEWAYS_M, place_words, sideways_words
-from wording.statuses import Verdict, verdict_of
+from wording.road import FIRST_STOP, LATER_STOPS
+from wording.sentences import faults_of, tightest_of
+from wording.statuses import Verdict, before_hauling, verdict_of
+from wording.stopping import room_words
 from wording.swaying import AFTER, sways
 
 MOST_TIGHT: Final = 3
 """Limits that are named on the card; the others are on the haul's page."""
 
-STOPS: Final = (
-    "after 20 minutes or {50 miles|80 km}: ties, hubs, lights. "
-    "Then every {150 miles|240 km} or 3 hours."
-)
-"""When to stop and look (49 CFR 392.9, from memory)."""
+STOPS: Final = f"{FIRST_STOP}: ties, hubs, lights. Then every {LATER_STOPS}."
 
 CAUTION: Final = "A planning aid. Plates, handbooks, the scale and the law prevail."
-
-DO_NOT: Final = "Do not haul it like this."
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -125,7 +123,6 @@ def load_card(haul: Haul, unit: UnitSystem, *, address: str, now: datetime) -> L
     )
     parts = card_parts(ground)
     loads = tuple(_load(report, index, drawn, unit) for index, drawn in enumerate(draft.drawn))
-    stopping = stopping_words(haul, report, unit)
     outfit = f"{draft.truck_name}, {draft.trailer_name}"
     by = f" by {haul.changed_by.shown_name}" if haul.changed_by else ""
     return LoadCard(
@@ -146,7 +143,7 @@ def load_card(haul: Haul, unit: UnitSystem, *, address: str, now: datetime) -> L
         ties_said=tuple(part.ties_said for part in parts if part.ties_said),
         lists=_lists([line for part in parts for line in part.before], hookup(draft, unit)),
         sways=f"{' · '.join(within(line) for line in sways(braked=not draft.unbraked))}. {AFTER}.",
-        room=f"{stopping.ahead} {stopping.stops}".strip(),
+        room=room_words(plan, braking(haul, report), unit),
         stops=in_units_of(STOPS, unit),
         yard=haul.yard.name,
         phone=haul.yard.phone,
@@ -192,34 +189,24 @@ def _load(report: Report, index: int, drawn: Drawn, unit: UnitSystem) -> CardLoa
 
 def _alarm(report: Report, unit: UnitSystem) -> Alarm | None:
     """What has to be said before anything else."""
-    words = _alarm_words(report, unit)
-    return Alarm(word=begun(verdict_of(report).word), words=" ".join(words)) if words else None
+    verdict = verdict_of(report)
+    words = _alarm_words(report, verdict, unit)
+    return Alarm(word=begun(verdict.word), words=" ".join(words)) if words else None
 
 
-def _alarm_words(report: Report, unit: UnitSystem) -> tuple[str, ...]:
-    telling = Telling.of(report.plan, unit, names_of(report.plan))
-    over = [c for c in report.checks if c.status is Status.OVER]
-    if over:
-        settled = any(c.code not in report.unsettled for c in over)
-        last = DO_NOT if settled else "Weigh what is estimated before it is hauled."
-        return (*(fault(c, telling) for c in _worst(over)), last)
+def _alarm_words(report: Report, verdict: Verdict, unit: UnitSystem) -> tuple[str, ...]:
+    faults = faults_of(report)[:MOST_TIGHT]
+    if faults:
+        telling = Telling.of(report.plan, unit, names_of(report.plan))
+        return (*(fault(c, telling) for c in faults), before_hauling(verdict))
     unknown = [c for c in report.checks if c.status is Status.UNKNOWN]
     if unknown:
-        named = ", ".join(in_sentence(c.code, unit) for c in unknown[:MOST_TIGHT])
-        return (f"Not known: {named}.",)
+        lacking = ", ".join(missing_words(c.missing[0], unit) for c in unknown[:MOST_TIGHT])
+        return (f"Not known: {lacking}.",)
     if report.plan.estimated:
         number = estimates_title(len(kept_estimates(report.plan)))
         return (f"{begun(number)}: weigh at the first scale.",)
     return ()
-
-
-def _worst(checks: Sequence[Check]) -> list[Check]:
-    return sorted(checks, key=_room)[:MOST_TIGHT]
-
-
-def _room(check: Check) -> float:
-    room = check.room_left
-    return -1.0 if room is None else room
 
 
 def _tongue(report: Report, unit: UnitSystem) -> CardFigure:
@@ -232,8 +219,10 @@ def _tongue(report: Report, unit: UnitSystem) -> CardFigure:
         asked = [part * trailer.mass_kg for part in report.plan.share_range]
         low, high = (write_mass(kg, unit) for kg in (right or asked))
         note = f"{'right from' if right else 'the share asks'} {low} to {high}"
+    # hung, they take weight off a gauge in the hitch
+    bars = report.plan.hitch.weight_distribution is not None
     return CardFigure(
-        label=f"{word}, gauge or scale",
+        label=f"{word}, bars slack" if bars else f"{word}, gauge or scale",
         figure=write_mass(trailer.tongue_kg, unit),
         note=note,
     )
@@ -263,20 +252,14 @@ def _rest(report: Report, unit: UnitSystem) -> list[CardFigure]:
             note="plate not known" if plate is None else f"plate {write_mass(plate, unit)}",
         )
     ]
-    rated = [
-        c
-        for c in report.checks
-        if c.quantity is Quantity.MASS and c.room_left is not None and c.margin is not None
-    ]
-    if rated:
-        tightest = min(rated, key=_room)
-        margin = tightest.margin or 0.0
-        words = "left" if margin >= 0 else "over"
-        found.append(
-            CardFigure(
-                label="tightest",
-                figure=f"{write_mass(abs(margin), unit)} {words}",
-                note=in_sentence(tightest.code, unit),
-            )
-        )
+    tightest = tightest_of(report)
+    if tightest is not None:
+        what, margin = in_sentence(tightest.code, unit), tightest.margin or 0.0
+        if tightest.about.family is Family.TRUCK_LIGHT:
+            figure, note = begun(what), light_words(tightest, unit)
+        else:
+            left = margin >= 0
+            amount = write_mass(margin, unit) if left else write_excess(margin, unit)
+            figure, note = f"{amount} {'left' if left else 'over'}", what
+        found.append(CardFigure(label="tightest", figure=figure, note=note))
     return found

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Final
 
+from aspects.on_off.page import refused
 from aspects.on_off.stations import Teller
 from aspects.on_off.words import said
 from aspects.registry import CardPart, Ground
@@ -28,8 +29,8 @@ def card(ground: Ground) -> CardPart:
         name = f"{plan.items[index].called}: " if several else ""
         try:
             one = way(plan, index)
-        except InputError:
-            found.append((f"{name}{NOT_SAID}", f"The ramp is too short for the deck. {CARE}"))
+        except InputError as error:
+            found.append((f"{name}{NOT_SAID}", f"{refused(error)} {CARE}"))
             continue
         if one.walk is None or one.path is None:
             lacking = ", ".join(missing_of(one.missing, plan))

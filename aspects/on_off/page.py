@@ -244,7 +244,12 @@ def _ways(plan: Plan, order: list[int]) -> tuple[dict[int, Way], str]:
     try:
         return {n: way(plan, n) for n in order}, ""
     except InputError as error:
-        return {}, REFUSED.get(error.path, str(error))
+        return {}, refused(error)
+
+
+def refused(error: InputError) -> str:
+    """What is said of figures that no way can be made of, and what to do about it."""
+    return REFUSED.get(error.path, str(error))
 
 
 REFUSED: Final = {

@@ -27,17 +27,8 @@ from mechanics.errors import InputError
 from mechanics.securing import secure
 from planfile.document import Tie
 from planfile.tying import JOINED, kept_of
-from wording.road import ROAD
+from wording.road import FIRST_STOP, ROAD, STOPS_SOURCE
 from wording.securing import BY_SCHOOL
-
-AGAIN: Final = "First stop, after about 20 minutes and within {50 miles|80 km}"
-"""When ties are tightened again."""
-
-AGAIN_SOURCE: Final = (
-    "{Within 50 miles, then at every change of duty, 3 hours or 150 miles|Within 80 km, then at "
-    "every change of duty, 3 hours or 240 km} (49 CFR 392.9, from memory)."
-)
-
 
 LIMIT_NOT_KNOWN: Final = "limit not known"
 
@@ -114,7 +105,7 @@ def list_page(haul: Haul, unit: UnitSystem, missing: str = "") -> ListPage:
         machines=machines,
         ties=ties,
         again=again,
-        again_source=in_units_of(AGAIN_SOURCE, unit),
+        again_source=in_units_of(STOPS_SOURCE, unit),
         road_source=f"The road allows {ROAD[unit].source}.",
         total=len(every),
         ticked=sum(line.done for line in every),
@@ -220,7 +211,7 @@ def _todo(tie: Tie, answers: Mapping[str, str]) -> tuple[str, ...]:
 def _again(haul: Haul, unit: UnitSystem) -> list[Line]:
     if not securing_of(haul.draft).ties:
         return []
-    words = in_units_of(AGAIN, unit)
+    words = in_units_of(f"First stop, {FIRST_STOP}", unit)
     return [
         Line(
             key=key_of("again", words),

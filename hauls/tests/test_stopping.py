@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 from book.models import TrailerAxle
-from hauls.stopping import braked_axles_kg, outfit_length_m, stopping_words
+from hauls.stopping import braked_axles_kg, braking
 from hauls.tests.yard_case import YardCase
 from measures import UnitSystem
 from mechanics.report import evaluate
+from mechanics.stopping import outfit_length_m
 from mechanics.units import KG_PER_LB, M_PER_FT
+from wording.stopping import room_words
 
 US, METRIC = UnitSystem
 
 
 class Stopping(YardCase):
     def said(self, unit: UnitSystem = US) -> str:
-        words = stopping_words(self.haul, evaluate(self.haul.draft.plan), unit)
-        return f"{words.ahead} {words.stops}"
+        report = evaluate(self.haul.draft.plan)
+        return room_words(report.plan, braking(self.haul, report), unit)
 
     def brakes(self, *kinds: str) -> None:
         assert self.haul.trailer is not None

@@ -8,6 +8,7 @@ from typing import Any
 from django.test import SimpleTestCase
 from django.utils import timezone
 
+from book.models import Removed
 from demo.login import DRIVER
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
@@ -160,6 +161,17 @@ class WhereItStopped(YardCase):
                 for typed in boxes.values():
                     self.assertContains(answer, typed.strip(), status_code=422)
         self.assertFalse(Stopped.objects.exists())
+
+    def test_a_removed_haul_comes_back_with_all_that_was_noted(self) -> None:
+        do_step(self.haul, Step.HOOK_UP, user=self.user)
+        self.post(**{"mark-0": "12 ft 5 in", "gauge": "1150"})
+        self.client.post(f"/hauls/{self.haul.pk}/remove/")
+        self.assertFalse(Stopped.objects.exists())
+        gone = Removed.objects.get(what="haul")
+        self.client.post(f"/book/removed/{gone.pk}/back/")
+        page = self.client.get(f"/hauls/{self.haul.pk}/road/")
+        self.assertContains(page, "<b>12 ft 5 in</b>")
+        self.assertContains(page, "hooked up")
 
     def test_each_of_several_loads_has_its_box(self) -> None:
         self.haul = Haul.objects.get(name="Drain crew to the Long Drain")

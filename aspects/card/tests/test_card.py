@@ -20,6 +20,8 @@ from hauls.tests.yard_case import YardCase
 from measures import UnitSystem
 from mechanics.placing import moved
 from mechanics.report import evaluate
+from wording.sentences import _tightest
+from wording.statuses import DO_NOT, WEIGH_FIRST
 from yards.models import User, Yard
 
 NOW = datetime(2026, 5, 31, 6, 5, tzinfo=UTC)
@@ -105,6 +107,33 @@ class Cards(YardCase):
         words, _ = text_of(printed(card, US))
         self.assertIn(f"Over. {card.alarm.words}", words)
 
+    def test_the_tightest_is_the_one_that_the_planner_names(self) -> None:
+        checked = 0
+        for haul in Haul.objects.filter(yard=self.yard).with_book():
+            report = evaluate(haul.draft.plan)
+            line = _tightest(report, US)
+            found = [one for one in card_of(haul).figures if one.label == "tightest"]
+            self.assertEqual(bool(line), bool(found))
+            for one in found:
+                checked += 1
+                self.assertIn(f", {one.figure}.", line, haul.name)
+        self.assertGreater(checked, 10)
+
+    def test_what_is_over_by_its_estimates_alone_is_to_be_weighed(self) -> None:
+        plan = self.haul.draft.plan
+        per = plan.trailer.gvwr_kg or 0.0
+        room = (per - evaluate(plan).loads.trailer.mass_kg) / US.kg
+        mass = self.haul.document["items"][0]["mass"] + room + 50
+        card = card_of(self.changed(mass=mass, estimates=["mass"], mass_tolerance=2_000))
+        assert card.alarm is not None
+        self.assertEqual(card.alarm.word.split()[0], "Likely")
+        self.assertIn(WEIGH_FIRST, card.alarm.words)
+        self.assertNotIn(DO_NOT, card.alarm.words)
+
+    def test_hung_spring_bars_are_said_beside_the_tongue(self) -> None:
+        self.haul.document["hitch"]["weight_distribution"] = {"front_axle_restoration": 0.5}
+        self.assertEqual(card_of(self.haul).figures[0].label, "tongue, bars slack")
+
     def test_estimates_and_what_is_not_known_are_said(self) -> None:
         estimated = card_of(self.changed(estimates=["mass"], mass_tolerance=200))
         assert estimated.alarm is not None
@@ -115,7 +144,7 @@ class Cards(YardCase):
         unknown = card_of(self.haul)
         assert unknown.alarm is not None
         self.assertEqual(unknown.alarm.word, "Cannot say")
-        self.assertIn("Not known: truck GVWR", unknown.alarm.words)
+        self.assertIn("Not known: the truck's GVWR.", unknown.alarm.words)
 
     def test_letters_of_any_kind_and_no_loads_make_a_card(self) -> None:
         self.haul.name = "Łąka **Żółta** — поле 🚜 <b>"
