@@ -11,7 +11,15 @@ from django.utils.text import capfirst
 
 from measures import READERS, Quantity, ReadingError, UnitSystem
 from measures.writing import in_units_of, write_entered
-from mechanics.bounds import DENSEST_KG_M3, HEAVIEST_KG, LARGEST_M3, LONGEST_M
+from mechanics.bounds import (
+    DENSEST_KG_M3,
+    FARTHEST_M,
+    FASTEST_M_S,
+    HARDEST_PA,
+    HEAVIEST_KG,
+    LARGEST_M3,
+    LONGEST_M,
+)
 from web.sent import whole_number
 
 
@@ -37,6 +45,9 @@ MOST: Final = {
     "length": Most(LONGEST_M, "{328 ft|100 m}"),
     "volume": Most(LARGEST_M3, "{1,300 yd3|1,000 m3}"),
     "density": Most(DENSEST_KG_M3, "{42,000 lb/yd3|25 t/m3}"),
+    "distance": Most(FARTHEST_M, "{6,200 mi|10,000 km}"),
+    "speed": Most(FASTEST_M_S, "{155 mph|250 km/h}"),
+    "pressure": Most(HARDEST_PA, "{217 psi|1,500 kPa}"),
 }
 
 
@@ -116,6 +127,24 @@ class DensityField(QuantityField):
     """A density."""
 
     kind = "density"
+
+
+class DistanceField(QuantityField):
+    """A way that is driven."""
+
+    kind = "distance"
+
+
+class SpeedField(QuantityField):
+    """A speed."""
+
+    kind = "speed"
+
+
+class PressureField(QuantityField):
+    """The pressure of a tire."""
+
+    kind = "pressure"
 
 
 class QuantityFormField(forms.Field):

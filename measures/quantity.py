@@ -49,15 +49,36 @@ DENSITY_UNITS: Final[dict[str, Fraction]] = {
 }
 """Kilograms per cubic metre in one of each unit, exact."""
 
+_MI = 5280 * _FT
+
+DISTANCE_UNITS: Final[dict[str, Fraction]] = {"mi": _MI, "km": Fraction(1000)}
+"""Metres in one of each unit of a way that is driven, exact."""
+
+SPEED_UNITS: Final[dict[str, Fraction]] = {"mph": _MI / 3600, "km/h": Fraction(1000, 3600)}
+"""Metres per second in one of each unit, exact."""
+
+PRESSURE_UNITS: Final[dict[str, Fraction]] = {
+    "psi": _LB * Fraction("9.80665") / LENGTH_UNITS["in"] ** 2,
+    "kPa": Fraction(1000),
+    "bar": Fraction(100_000),
+}
+"""Pascals in one of each unit, exact."""
+
 UNIT_TABLES: Final = {
     "mass": MASS_UNITS,
     "length": LENGTH_UNITS,
     "volume": VOLUME_UNITS,
     "density": DENSITY_UNITS,
+    "distance": DISTANCE_UNITS,
+    "speed": SPEED_UNITS,
+    "pressure": PRESSURE_UNITS,
 }
 """Units by kind; no unit stands in two of them."""
 
-LARGE_UNITS: Final = ("t", "ton", "m", "ft", "yd3", "m3", "t/m3", "kg/L", "lb/gal")
+LARGE_UNITS: Final = (
+    *("t", "ton", "m", "ft", "yd3", "m3", "t/m3", "kg/L", "lb/gal"),
+    *("psi", "bar", "mph", "km/h"),
+)
 """Units of which nobody hauls thousands: a comma before three digits may be a decimal one."""
 
 _ONE_GROUP = re.compile(r"[1-9]\d{0,2}([.,])\d{3}")
@@ -78,14 +99,14 @@ _TABLE_OF = {unit: table for table in UNIT_TABLES.values() for unit in table}
 
 @dataclass(frozen=True, slots=True)
 class Quantity:
-    """A mass, length, volume or density as it was given: 7000 lb, 3.5 t, 192 in, 82 gal."""
+    """A measure as it was given: 7000 lb, 3.5 t, 192 in, 82 gal, 50 psi, 62 mi."""
 
     value: Decimal
     unit: str
 
     def __post_init__(self) -> None:
         if self.unit not in _TABLE_OF:
-            raise ValueError(f"{self.unit} is not a unit of mass, length, volume or density")
+            raise ValueError(f"{self.unit} is not a unit of any measure")
 
     def __str__(self) -> str:
         return f"{self.plain} {self.unit}"
@@ -110,7 +131,8 @@ class Quantity:
 
     @property
     def si(self) -> Fraction:
-        """Kilograms, metres, cubic metres or kilograms per cubic metre, exact."""
+        """In the unit of its kind's table: kilograms, metres, cubic metres, kilograms per cubic
+        metre, metres per second or pascals, exact."""
         return Fraction(self.value) * _TABLE_OF[self.unit][self.unit]
 
     def in_unit(self, unit: str) -> float | int:

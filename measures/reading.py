@@ -71,6 +71,21 @@ _VOLUME_WORDS = {
     "cubic feet": "ft3",
     "cubic foot": "ft3",
 }
+_ROAD_WORDS = {
+    "distance": {
+        **dict.fromkeys(("mi", "mile", "miles"), "mi"),
+        **dict.fromkeys(("km", "kms", "kilometre", "kilometres", "kilometer", "kilometers"), "km"),
+    },
+    "speed": {
+        **dict.fromkeys(("mph", "mi/h", "miles an hour"), "mph"),
+        **dict.fromkeys(("km/h", "kph", "kmh", "kilometres an hour"), "km/h"),
+    },
+    "pressure": {
+        **dict.fromkeys(("psi", "lb/in2", "pounds"), "psi"),
+        **dict.fromkeys(("kpa",), "kPa"),
+        **dict.fromkeys(("bar", "bars"), "bar"),
+    },
+}
 _PER = re.compile(r"(?P<mass>[a-z#]+)\s*(?:/|per)\s*(?P<volume>[a-z]+(?: [a-z]+)?[3³]?)")
 _WITH_WORDS = re.compile(
     r"(?P<number>\d[\d,. ]*(?:\s+\d+/\d+)?|\d+/\d+|\.\d+)\s*(?P<unit>[a-z#].*)?"
@@ -86,7 +101,10 @@ _PRIMES = str.maketrans(
 )
 
 
-US_UNITS: Final = ("lb", "in", "ft", "ton", "gal", "yd3", "ft3", "lb/yd3", "lb/ft3", "lb/gal")
+US_UNITS: Final = (
+    *("lb", "in", "ft", "ton", "gal", "yd3", "ft3", "lb/yd3", "lb/ft3", "lb/gal"),
+    *("mi", "mph", "psi"),
+)
 
 MASS_LIKE: Final = ("7,000, 7,000 lb or 3.5 tons", "3,200, 3,200 kg or 3.2 t")
 LENGTH_LIKE: Final = (
@@ -95,6 +113,9 @@ LENGTH_LIKE: Final = (
 )
 VOLUME_LIKE: Final = ("82 gal or 4 yd3", "310 L or 3 m3")
 DENSITY_LIKE: Final = ("2,700 lb/yd3 or 10.7 lb/gal", "1,600 kg/m3 or 1.6 t/m3")
+DISTANCE_LIKE: Final = ("42 or 42 mi", "68 or 68 km")
+SPEED_LIKE: Final = ("55 or 55 mph", "80 or 80 km/h")
+PRESSURE_LIKE: Final = ("50 or 50 psi", "350, 350 kPa or 3.5 bar")
 """How each kind is written, in the units of whoever types."""
 
 
@@ -223,11 +244,53 @@ def read_density(text: str, default_unit: str) -> Quantity:
     return _bounded(_number(match["number"]), unit, text)
 
 
+def read_distance(text: str, default_unit: str) -> Quantity:
+    """A way that is driven: ``42``, ``42 mi``, ``68 km``.
+
+    Raises:
+        ReadingError: the text is not one.
+    """
+    return _read_road(text, default_unit, "distance", DISTANCE_LIKE)
+
+
+def read_speed(text: str, default_unit: str) -> Quantity:
+    """A speed: ``55``, ``55 mph``, ``80 km/h``.
+
+    Raises:
+        ReadingError: the text is not one.
+    """
+    return _read_road(text, default_unit, "speed", SPEED_LIKE)
+
+
+def read_pressure(text: str, default_unit: str) -> Quantity:
+    """A pressure: ``50``, ``50 psi``, ``3.5 bar``.
+
+    Raises:
+        ReadingError: the text is not one.
+    """
+    return _read_road(text, default_unit, "pressure", PRESSURE_LIKE)
+
+
+def _read_road(text: str, default_unit: str, kind: str, like: tuple[str, str]) -> Quantity:
+    match = _WITH_WORDS.fullmatch(_clean(text))
+    words = (match["unit"] or default_unit).strip().rstrip(".").lower() if match else ""
+    unit = _ROAD_WORDS[kind].get(words)
+    if match is None or unit is None:
+        raise ReadingError(
+            f"“{text.strip()[:40]}” is not a {kind}. Write it like {_like(like, default_unit)}."
+        )
+    _ask_which(text, match["number"], unit)
+    return _bounded(_number(match["number"]), unit, text)
+
+
 READERS: Final = {
     "mass": read_mass,
     "length": read_length,
     "volume": read_volume,
     "density": read_density,
+    "distance": read_distance,
+    "speed": read_speed,
+    "pressure": read_pressure,
 }
 """How each kind of quantity is read: text and the unit of a bare number."""
 

@@ -10,6 +10,7 @@ from measures.quantity import (
     DENSITY_UNITS,
     LENGTH_UNITS,
     MASS_UNITS,
+    UNIT_TABLES,
     VOLUME_UNITS,
     Quantity,
     could_be_two,
@@ -39,12 +40,15 @@ class UnitSystem(str, Enum):
         return "in" if self is UnitSystem.US else "mm"
 
     def bare_unit(self, kind: str) -> str:
-        """Unit of a bare number of a kind: mass, length, volume or density."""
+        """Unit of a bare number of a kind, a key of :data:`measures.quantity.UNIT_TABLES`."""
         return {
             "mass": self.mass_unit,
             "length": self.length_unit,
             "volume": "gal" if self is UnitSystem.US else "L",
             "density": "lb/yd3" if self is UnitSystem.US else "kg/m3",
+            "distance": "mi" if self is UnitSystem.US else "km",
+            "speed": "mph" if self is UnitSystem.US else "km/h",
+            "pressure": "psi" if self is UnitSystem.US else "kPa",
         }[kind]
 
     @property
@@ -191,6 +195,10 @@ def write_given(quantity: Quantity, system: UnitSystem, *, step: int = 16) -> st
         if (system is UnitSystem.METRIC) == metric:
             return shown
         return f"{shown} ({entered if metric else write_length(si, UnitSystem.US, step=step)})"
+    for kind in ("distance", "speed", "pressure"):
+        table, unit = UNIT_TABLES[kind], system.bare_unit(kind)
+        if quantity.unit in table:
+            return entered if _fits(quantity.unit, system) else f"{write_in(si, unit)} ({entered})"
     metric = quantity.unit in ("L", "m3", "kg/m3", "t/m3", "kg/L")
     if (system is UnitSystem.METRIC) == metric:
         return entered
@@ -201,6 +209,22 @@ def write_given(quantity: Quantity, system: UnitSystem, *, step: int = 16) -> st
         unit = "lb/yd3" if metric else "kg/m3"
         number = si / float(DENSITY_UNITS[unit])
     return f"{write_number(number, 0 if number >= 100 else 1)} {unit} ({entered})"
+
+
+def _fits(unit: str, system: UnitSystem) -> bool:
+    """Whether a unit of the road is of a system."""
+    return (unit in ("mi", "mph", "psi")) == (system is UnitSystem.US)
+
+
+def write_in(si: float, unit: str) -> str:
+    """A worked-out figure in a unit: to the tenth below a hundred, to the whole from there."""
+    table = next(one for one in UNIT_TABLES.values() if unit in one)
+    number = si / float(table[unit])
+    return f"{write_number(number, 0 if abs(number) >= 100 or unit in WHOLE else 1)} {unit}"
+
+
+WHOLE = ("mph", "km/h", "psi", "kPa")
+"""Units of which nobody reads tenths."""
 
 
 def write_densities(*kg_m3: float, system: UnitSystem, fluid: bool = False) -> str:

@@ -20,5 +20,14 @@ LARGEST_M3: Final = 1_000.0
 DENSEST_KG_M3: Final = 25_000.0
 """Nothing on earth is denser."""
 
+FARTHEST_M: Final = 10_000_000.0
+"""Farthest way of one trip; a quarter of the way round the earth."""
+
+FASTEST_M_S: Final = 70.0
+"""Faster than any trailer is pulled."""
+
+HARDEST_PA: Final = 1_500_000.0
+"""Hardest tire; twice what a truck's is."""
+
 MOST_ITEMS: Final = 60
 """Loads of one haul: so many can still be drawn, moved and read."""
