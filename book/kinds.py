@@ -211,6 +211,12 @@ KINDS = {
                 ),
                 Group(heading="Running gear", fields=("track_width", "suspension", "fenders")),
                 Group(
+                    heading="Tires",
+                    fields=("tire_pressure", "tires_made"),
+                    help="The walk round holds the tires against them.",
+                    folded=True,
+                ),
+                Group(
                     heading="Coupler and chains",
                     fields=("parts_on",),
                     help="What stays with the trailer. Tick what the book has, or add below.",

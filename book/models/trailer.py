@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from django.db import models
 
-from book.fields import LengthField, MassField
+from book.fields import LengthField, MassField, PressureField
 from book.models.thing import Known, Thing
+from book.tires import date_code
 
 
 class Trailer(Thing):
@@ -88,6 +89,18 @@ class Trailer(Thing):
     )
     suspension = models.CharField(
         max_length=12, choices=Suspension.choices, default=Suspension.EQUALIZED
+    )
+    tire_pressure = PressureField(
+        "tires, cold",
+        null=True,
+        help_text="Pressure on the trailer's plate, before it is driven.",
+    )
+    tires_made = models.CharField(
+        max_length=4,
+        blank=True,
+        validators=[date_code],
+        help_text="Last four digits behind DOT on the sidewall, of the oldest: week and year, "
+        "2319 say.",
     )
     track_width = LengthField(null=True, help_text="Tire centre to tire centre across the trailer.")
     deck_start = LengthField(
