@@ -14,6 +14,8 @@ urlpatterns = [
     path("weigh/", include("weighing.urls")),
     path("road/", include("road.urls")),
     path("", include("upkeep.urls")),
+    path("", include("web.urls")),
+    path("offline/", include("offline.urls")),
     path("long-work/", include("longwork.urls")),
     path("formats/", include("planfile.urls")),
 ]

@@ -21,6 +21,7 @@ LAYERS = (
     "web",
     "yards",
     "longwork",
+    "offline",
     "book",
     "hauls",
     "aspects",

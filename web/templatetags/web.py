@@ -54,6 +54,23 @@ def room_styles() -> SafeString:
     return _sheets_of(tuple(room.label for room in apps.get_app_configs()))
 
 
+@lru_cache(maxsize=8)
+def _scripts_of(labels: tuple[str, ...]) -> SafeString:
+    """The script of every room that has one for all pages."""
+    scripts = (f"{label}/everywhere.js" for label in labels)
+    return format_html_join(
+        "\n  ",
+        '<script type="module" src="{}"></script>',
+        ((static(script),) for script in scripts if finders.find(script)),
+    )
+
+
+@register.simple_tag
+def room_scripts() -> SafeString:
+    """The scripts that rooms bring for every page: ``<room>/static/<label>/everywhere.js``."""
+    return _scripts_of(tuple(room.label for room in apps.get_app_configs()))
+
+
 @register.simple_tag
 def mark(status: str) -> SafeString:
     """The shape that goes with a status word."""

@@ -1,0 +1,9 @@
+"""Recording without signal."""
+
+from django.apps import AppConfig
+
+
+class OfflineConfig(AppConfig):
+    """Recording without signal."""
+
+    name = "offline"
