@@ -1,0 +1,1 @@
+"""Flags of the law, and the room an outfit needs."""
