@@ -139,6 +139,8 @@ TRUCKS: list[dict[str, Any]] = [
 TRAILERS: list[dict[str, Any]] = [
     {
         "name": "20 ft equipment trailer",
+        "psi": 80,
+        "tires_made": "2319",
         "kind": "utility",
         "empty": (2900, 40),
         "tongue": (380, 20),
@@ -163,6 +165,8 @@ TRAILERS: list[dict[str, Any]] = [
     },
     {
         "name": "12 ft dump trailer",
+        "psi": 65,
+        "tires_made": "4121",
         "kind": "dump",
         "empty": (3320, 40),
         "tongue": (560, 20),
@@ -182,6 +186,8 @@ TRAILERS: list[dict[str, Any]] = [
     },
     {
         "name": "25 ft gooseneck",
+        "psi": 95,
+        "tires_made": "0918",
         "kind": "gooseneck",
         "empty": (5900, 60),
         "tongue": (1180, 40),
@@ -202,6 +208,7 @@ TRAILERS: list[dict[str, Any]] = [
     },
     {
         "name": "14 ft tilt",
+        "psi": 50,
         "kind": "tilt",
         "empty": (1640, 30),
         "tongue": (205, 15),

@@ -7,6 +7,7 @@ whose balance point nobody knows, an adapter sleeve rated far under its truck.
 from __future__ import annotations
 
 from datetime import timedelta
+from decimal import Decimal
 from typing import Any
 
 from django.db import transaction
@@ -36,6 +37,7 @@ from demo.given import inches, pounds
 from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
 from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
+from demo.road import make_road
 from demo.tying import make_anchors, make_gear, make_points, tied
 from demo.weighings import make_weighings
 from hauls.assigning import assign, assigned
@@ -103,6 +105,7 @@ def make_demo_yard() -> bool:
     _photos(yard, user)
     _tickets(yard)
     make_weighings(yard)
+    make_road(yard, drivers[0], user)
     _reweigh(yard, user)
     return True
 
@@ -308,6 +311,8 @@ def _trailer(yard: Yard, entry: dict[str, Any], parts: dict[str, HitchPart]) -> 
         empty_tongue_mass_tolerance=pounds(entry["tongue"][1]),
         gvwr=pounds(entry["gvwr"]),
         suspension=entry["suspension"],
+        tire_pressure=Quantity(Decimal(entry["psi"]), "psi") if "psi" in entry else None,
+        tires_made=entry.get("tires_made", ""),
         track_width=inches(entry["track"]),
         deck_start=inches(start),
         deck_length=inches(length),

@@ -20,10 +20,12 @@ Kind = MachinePart.Kind
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Chore:
-    """One thing to do; ``key`` stands for it as long as it stays the same."""
+    """One thing to do; ``key`` stands for it as long as it stays the same, ``detail`` says what to
+    look for, or hold it against."""
 
     key: str
     words: str
+    detail: str = ""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

@@ -10,6 +10,17 @@ ASPECTS = (
         address="road_haul",
         urls="road.haul_urls",
         menu=True,
-        looks=("road_haul", "do_step", "take_step_back", "haul_stopped"),
+        looks=(
+            "road_haul",
+            "do_step",
+            "take_step_back",
+            "haul_stopped",
+            "tick_on_list",
+            "say_weather",
+            "looked_again",
+            "keep_gain",
+            "keep_trip",
+            "tell_defect",
+        ),
     ),
 )

@@ -12,17 +12,20 @@ from django.utils import timezone
 from django.utils.formats import date_format
 
 from hauls.models import Haul
+from hauls.road_rules import RoadRules
 from measures import UnitSystem
-from measures.marks import write_place
-from measures.writing import write_given, write_inches, write_mass
+from measures.writing import write_given
 from pictures.drawing import Drawing
 from pictures.outfit import WIDTH
 from planfile.draft import glance
 from planfile.errors import PlanFileError
 from planning.cards import headline_of, unreadable
-from road.models import ORDER, Step, StepDone, Stopped
-from road.services import last_step, next_step
-from wording.phrases import begun, signed_mass
+from road.defects import defects_of, held_up_words
+from road.models import ORDER, LookedAgain, Step, StepDone
+from road.services import GATES, last_step, next_step
+from road.stopped_page import StoppedAt, stopped_at
+from road.stops import NextStop, next_stop
+from wording.phrases import NOBODY, begun
 from wording.statuses import Verdict, before_hauling
 
 BUTTONS: Final = {
@@ -50,19 +53,16 @@ COMES: Final = {
 """What comes next, in a word."""
 
 HELPS: Final = {
-    Step.HOOK_UP: ("What to look at", "haul_card", "#lc-columns"),
+    Step.HOOK_UP: ("What to look at", "road_haul", "#list-hook_up"),
     Step.LOAD: ("What happens on the ramp", "haul_on_off", ""),
-    Step.TIE_DOWN: ("The ties, one by one", "haul_tied_list", ""),
-    Step.WALK_ROUND: ("What to look at", "haul_card", "#lc-columns"),
+    Step.TIE_DOWN: ("The ties, one by one", "road_haul", "#list-tie_down"),
+    Step.WALK_ROUND: ("What to look at", "road_haul", "#list-walk_round"),
     Step.GO: ("The load card", "haul_card", ""),
-    Step.FIRST_STOP: ("The ties, one by one", "haul_tied_list", ""),
+    Step.FIRST_STOP: ("What to look at", "road_haul", "#list-first_stop"),
     Step.UNLOAD: ("What happens on the ramp", "haul_on_off", "?at=unloading"),
     Step.COME_BACK: ("The load card", "haul_card", ""),
 }
 """The page that helps with a step: its title, its address, and where on it."""
-
-AS_PLANNED_M: Final = 0.006
-"""A mark nearer to its place than a quarter of an inch is at it."""
 
 READY_STEPS: Final = (Step.LOAD, Step.TIE_DOWN, Step.WALK_ROUND)
 """Steps that have to be looked at again once the plan is another."""
@@ -72,8 +72,20 @@ READY_STEPS: Final = (Step.LOAD, Step.TIE_DOWN, Step.WALK_ROUND)
 class Mark:
     """One step of the line of steps: done, the next one, or to come."""
 
+    step: str
     words: str
     state: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class StepButton:
+    """The button that notes a step; only that of the next one is shown, the others are there for a
+    phone without signal to go on with. ``comes`` is the step in a word."""
+
+    step: str
+    words: str
+    comes: str
+    next: bool
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -85,31 +97,14 @@ class DoneLine:
     at: datetime
 
 
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Beside:
-    """What was planned, and beside it what was really so; ``apart`` in words."""
-
-    planned: str
-    figure: str
-    apart: str
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class StoppedAt:
-    """Where it really stopped: each mark, the gauge, the wheel arches, who read it and when."""
-
-    beside: tuple[Beside, ...]
-    note: str
-    by: str
-    at: datetime
-
-
 @dataclass(frozen=True, kw_only=True)
 class OnTheWay:
     """One haul as its driver sees it.
 
-    ``button`` notes the ``step`` that comes next; both are empty once all is done. ``last`` can be
-    taken back. ``do_not`` is said where it is over, ``changed`` where the plan is another than
+    ``step`` comes next, empty once all is done; its button stands first of ``buttons``. ``held_up``
+    says which defect does not let it go; ``first_minutes`` is not 0 before it has set off.
+    ``last`` can
+    be taken back. ``do_not`` is said where it is over, ``changed`` where the plan is another than
     when it was loaded. ``picture`` is ``None`` where the plan cannot be read.
     """
 
@@ -126,8 +121,13 @@ class OnTheWay:
     so_far: str
     next: str
     step: str
-    button: str
+    buttons: tuple[StepButton, ...]
     help: tuple[str, str]
+    held_up: str
+    stop: NextStop | None
+    first_minutes: int
+    first_way: str
+    stops_made: tuple[DoneLine, ...]
     done: tuple[DoneLine, ...]
     last: str
     last_words: str
@@ -168,20 +168,14 @@ class DayPage:
     days: list[DayList]
     everybody: bool
     counted: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class HaulPage:
-    """One haul on its way; ``wrong`` says what could not be noted."""
-
-    it: OnTheWay
-    wrong: str
+    reminders: tuple[str, ...]
 
 
 def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
     """A haul as its driver sees it."""
     noted = list(StepDone.objects.filter(haul=haul).select_related("by"))
-    done = {Step(one.step) for one in noted}
+    again = list(LookedAgain.objects.filter(haul=haul).select_related("by"))
+    done, rules = {Step(one.step) for one in noted}, RoadRules.of(haul.yard)
     coming, last = next_step(done), last_step(done)
     names = glance(haul.document)
     headline, line = None, ""
@@ -203,6 +197,7 @@ def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
         picture=None if headline is None else headline.picture,
         marks=tuple(
             Mark(
+                step=step.value,
                 words=step.label,
                 state="done" if step in done else "next" if step is coming else "later",
             )
@@ -211,16 +206,36 @@ def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
         so_far=", ".join(step.label for step in ORDER if step in done) or "nothing done yet",
         next="all done" if coming is None else f"next: {COMES[coming]}",
         step="" if coming is None else coming.value,
-        button="" if coming is None else BUTTONS[coming],
-        help=_help(coming or Step.COME_BACK, haul),
-        done=tuple(
+        buttons=tuple(
+            StepButton(step=step.value, words=BUTTONS[step], comes=COMES[step], next=step is coming)
+            for step in ORDER
+            if step not in done
+        ),
+        held_up=held_up_words(one for one in defects_of(haul) if one.holds_up)
+        if coming in GATES
+        else "",
+        first_minutes=0 if Step.GO in done else rules.first_minutes,
+        first_way=write_given(rules.first_way, unit),
+        stop=next_stop(
+            rules,
+            unit,
+            set_off=next((one.at for one in noted if one.step == Step.GO), None),
+            stops=[
+                *(one.at for one in noted if one.step == Step.FIRST_STOP),
+                *(one.at for one in again),
+            ],
+            unloaded=Step.UNLOAD in done,
+        ),
+        stops_made=tuple(
             DoneLine(
-                words=begun(Step(one.step).label),
-                by=one.by.shown_name if one.by else "somebody no longer here",
+                words="Stopped and looked again",
+                by=one.by.shown_name if one.by else NOBODY,
                 at=one.at,
             )
-            for one in noted
+            for one in again
         ),
+        help=_help(coming or Step.COME_BACK, haul),
+        done=tuple(_done_line(one) for one in noted),
         last="" if last is None else last.value,
         last_words="" if last is None else last.label,
         stopped=stopped_at(haul, unit),
@@ -231,48 +246,22 @@ def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
     )
 
 
-def stopped_at(haul: Haul, unit: UnitSystem) -> StoppedAt | None:
-    """Where a haul really stopped, as it was read last; ``None`` where nobody has."""
-    found = Stopped.objects.filter(haul=haul).select_related("by").prefetch_related("loads").first()
-    if found is None:
-        return None
-    loads = list(found.loads.all())
-    beside = [
-        Beside(
-            planned=f"{f'{load.name} ' if len(loads) > 1 else ''}stopped at, planned "
-            f"{write_place(load.planned_m, unit)}",
-            figure=write_given(load.mark, unit),
-            apart=_moved(float(load.mark.si) - load.planned_m, unit),
-        )
-        for load in loads
-    ]
-    if found.gauge is not None:
-        off = float(found.gauge.si) - found.tongue_kg
-        beside.append(
-            Beside(
-                planned=f"gauge, planned {write_mass(found.tongue_kg, unit)}",
-                figure=write_given(found.gauge, unit),
-                apart=signed_mass(off, unit) if abs(off) >= unit.kg / 2 else "as planned",
-            )
-        )
-    beside += [
-        Beside(planned=label, figure=write_given(height, unit), apart="")
-        for label, height in (("front arch", found.arch_front), ("rear arch", found.arch_rear))
-        if height is not None
-    ]
-    return StoppedAt(
-        beside=tuple(beside),
-        note=found.note,
-        by=found.by.shown_name if found.by else "somebody no longer here",
-        at=found.at,
+def _done_line(one: StepDone) -> DoneLine:
+    return DoneLine(
+        words=begun(Step(one.step).label), by=one.by.shown_name if one.by else NOBODY, at=one.at
     )
 
 
-def _moved(back_m: float, unit: UnitSystem) -> str:
-    """How far from its place a mark is, along the deck."""
-    if abs(back_m) < AS_PLANNED_M:
-        return "as planned"
-    return f"{write_inches(abs(back_m), unit)} further {'back' if back_m > 0 else 'forward'}"
+def done_line(one: StepDone) -> str:
+    """A step that was done, in words: what, by whom, when."""
+    line = _done_line(one)
+    return f"{line.words}: {line.by}, {timezone.localtime(line.at):%d %b %H:%M}"
+
+
+def so_far(haul: Haul) -> str:
+    """What was done of a haul, in words."""
+    noted = StepDone.objects.filter(haul=haul).select_related("by")
+    return "; ".join(done_line(one) for one in noted) or "Nothing is noted of it."
 
 
 def _help(step: Step, haul: Haul) -> tuple[str, str]:
@@ -281,7 +270,12 @@ def _help(step: Step, haul: Haul) -> tuple[str, str]:
 
 
 def day_page(
-    mine: Sequence[Haul], listed: Sequence[Haul], unit: UnitSystem, *, everybody: bool
+    mine: Sequence[Haul],
+    listed: Sequence[Haul],
+    unit: UnitSystem,
+    *,
+    everybody: bool,
+    reminders: tuple[str, ...],
 ) -> DayPage:
     """The page of somebody's hauls in the order in which they come; ``listed`` are those that are
     listed by day."""
@@ -293,6 +287,7 @@ def day_page(
         first=None if first is None else on_the_way(first, unit, today),
         days=_days([haul for haul in listed if haul != first], today),
         everybody=everybody,
+        reminders=reminders,
         counted=f"{of_today or 'No'} haul{'' if of_today == 1 else 's'} of yours today.",
     )
 

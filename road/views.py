@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from django.db.models import F, QuerySet
 from django.http import HttpResponse
@@ -11,19 +12,29 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from hauls.models import Haul
+from offline.once import kept, noted_at, once, refused, waits
+from road.defects import defects_in
+from road.haul_page import haul_page
+from road.inspections import dues_of
 from road.models import Step
-from road.page import HaulPage, day_page, on_the_way
-from road.services import NotNextError, do_step, take_back
+from road.page import day_page, done_line, so_far
+from road.services import HeldUpError, NotNextError, do_step, take_back
 from web.pages import show
+from wording.phrases import begun
 from wording.swaying import AFTER, sways
 from yards.access import YardRequest, in_yard
 
 LISTED = 60
 """Hauls that the page lists at most: the next ones."""
 
+MOST_REMINDED = 5
+"""Defects and inspections that the page names; the others are on their own."""
+
 MOVED_ON = (
     "Somebody noted something else of this haul in between. It is shown as it is now: look again."
 )
+
+FIRST = "Somebody else had noted that already; theirs stays."
 
 NO_STEP = "That is no step of a haul. It is shown as it is now: press what comes next."
 
@@ -43,6 +54,21 @@ def _open(request: YardRequest) -> QuerySet[Haul]:
     return by_day.select_related("driver").prefetch_related("steps_done")
 
 
+def reminders(request: YardRequest) -> tuple[str, ...]:
+    """What has to be decided or inspected, for whoever plans; drivers see it with their hauls."""
+    if not request.role.plans:
+        return ()
+    dues = dues_of(request.yard, timezone.localdate(), request.user.unit_system, everything=True)
+    late = [f"{due.thing}: {due.what} {due.words}" for due in dues if due.overdue or due.soon]
+    open_ones = [
+        f"{one.thing.name}: {one.what}" for one in defects_in(request.yard) if one.holds_up
+    ]
+    return (
+        *(f"Holds hauls up: {words}." for words in open_ones[:MOST_REMINDED]),
+        *(f"{begun(words)}." for words in late[:MOST_REMINDED]),
+    )
+
+
 @require_safe
 @in_yard
 def day(request: YardRequest) -> HttpResponse:
@@ -50,7 +76,9 @@ def day(request: YardRequest) -> HttpResponse:
     everybody = request.GET.get("who") == "all"
     mine = list(_open(request).filter(driver=request.user)[:LISTED])
     listed = list(_open(request)[:LISTED]) if everybody else mine
-    page = day_page(mine, listed, request.user.unit_system, everybody=everybody)
+    page = day_page(
+        mine, listed, request.user.unit_system, everybody=everybody, reminders=reminders(request)
+    )
     return show(request, "road/day.html", page, place="road")
 
 
@@ -58,45 +86,68 @@ def day(request: YardRequest) -> HttpResponse:
 @in_yard
 def one(request: YardRequest, pk: int) -> HttpResponse:
     """One haul on its way."""
-    return _haul(request, pk)
+    return way_page(request, haul_of(request, pk))
 
 
 @require_POST
 @in_yard
+@once
 def do(request: YardRequest, pk: int) -> HttpResponse:
     """Note that the next step is done."""
-    return _noted(request, pk, undo=False)
+    haul, asked = haul_of(request, pk), request.POST.get("step", "")
+    if asked not in Step.values:
+        return not_noted(request, haul, NO_STEP, status=422)
+    try:
+        noted = do_step(haul, Step(asked), user=request.user, at=noted_at(request))
+    except NotNextError:
+        return not_noted(request, haul, MOVED_ON, theirs=so_far(haul))
+    except HeldUpError as held:
+        return not_noted(request, haul, str(held))
+    if waits(request) and noted.by_id != request.user.pk:
+        return not_noted(request, haul, FIRST, theirs=done_line(noted))
+    return kept(redirect("road_haul", pk))
 
 
 @require_POST
 @in_yard
+@once
 def undo(request: YardRequest, pk: int) -> HttpResponse:
     """Take the last step back."""
-    return _noted(request, pk, undo=True)
-
-
-def _noted(request: YardRequest, pk: int, *, undo: bool) -> HttpResponse:
-    haul = get_object_or_404(Haul.objects.filter(yard=request.yard), pk=pk)
-    asked = request.POST.get("step", "")
+    haul, asked = haul_of(request, pk), request.POST.get("step", "")
     if asked not in Step.values:
-        return _haul(request, pk, wrong=NO_STEP, status=422)
+        return not_noted(request, haul, NO_STEP, status=422)
     try:
-        if undo:
-            take_back(haul, Step(asked))
-        else:
-            do_step(haul, Step(asked), user=request.user)
+        take_back(haul, Step(asked))
     except NotNextError:
-        return _haul(request, pk, wrong=MOVED_ON, status=409)
-    return redirect("road_haul", pk)
+        return not_noted(request, haul, MOVED_ON, theirs=so_far(haul))
+    return kept(redirect("road_haul", pk))
 
 
-def _haul(request: YardRequest, pk: int, *, wrong: str = "", status: int = 200) -> HttpResponse:
-    hauls = Haul.objects.filter(yard=request.yard).select_related("driver")
-    haul = get_object_or_404(hauls, pk=pk)
-    page = HaulPage(
-        it=on_the_way(haul, request.user.unit_system, timezone.localdate()), wrong=wrong
+def haul_of(request: YardRequest, pk: int) -> Haul:
+    """A haul of the yard."""
+    hauls = Haul.objects.filter(yard=request.yard).with_book().select_related("driver")
+    return get_object_or_404(hauls, pk=pk)
+
+
+def way_page(
+    request: YardRequest, haul: Haul, *, wrong: str = "", status: int = 200, **forms: Any
+) -> HttpResponse:
+    """The page of a haul on its way, with forms that were sent and are not right."""
+    page = haul_page(
+        haul, request.user.unit_system, plans=request.role.plans, wrong=wrong, forms=forms
     )
     return show(request, "road/haul.html", page, place="road", status=status)
+
+
+def not_noted(
+    request: YardRequest, haul: Haul, words: str, *, theirs: str = "", status: int = 409
+) -> HttpResponse:
+    """Say why something was not noted: to a page, or to a phone that had no signal."""
+
+    def page() -> HttpResponse:
+        return way_page(request, haul, wrong=words, status=status)
+
+    return refused(request, words, page, theirs=theirs, status=status)
 
 
 @require_safe

@@ -57,3 +57,7 @@ def some_inches(metres: float, unit: UnitSystem) -> str:
 
 SMALLEST: Final = {UnitSystem.US: "1/2 in", UnitSystem.METRIC: "1 mm"}
 """The least short length that is written."""
+
+
+NOBODY = "somebody no longer here"
+"""Whoever did something and has left the yard since."""

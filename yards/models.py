@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import tzinfo
+from typing import Any
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from django.contrib.auth.models import AbstractUser
@@ -81,6 +82,8 @@ class Yard(models.Model):
     """Its clock's, a name of the time zone database; empty: the server's."""
     phone = models.CharField(max_length=40, blank=True)
     """Whom a driver calls, as it is to be read on a card."""
+    road: Any = models.JSONField(default=dict, blank=True)
+    """How it goes on the road, where it differs from the usual: see :mod:`hauls.road_rules`."""
     members = models.ManyToManyField(User, through="Membership", related_name="yards")
 
     def __str__(self) -> str:

@@ -12,7 +12,7 @@ from typing import Final
 from django.urls import reverse
 from msgspec import UnsetType
 
-from aspects.tied_down.models import Tick
+from aspects.tied_down.ticking import Ticks
 from book.models import Photo
 from book.ties import pair_of
 from hauls.loads import linked_loads
@@ -49,6 +49,7 @@ class Line:
     done: bool = False
     by: str = ""
     at: datetime | None = None
+    wants: str = ""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -82,7 +83,7 @@ class ListPage:
 def list_page(haul: Haul, unit: UnitSystem, missing: str = "") -> ListPage:
     """The list as the haul is planned now; ``missing`` tells of a line that is no longer on it."""
     plan, draft, loads = haul.draft.plan, haul.draft, linked_loads(haul)
-    ticks = {t.key: t for t in Tick.objects.filter(haul=haul).select_related("by")}
+    ticks = Ticks(haul)
     machines = []
     for item, drawn in zip(plan.items, draft.drawn, strict=True):
         load = loads.get(item.id)
@@ -127,12 +128,9 @@ def keys_of(page: ListPage) -> frozenset[str]:
     return frozenset(line.key for line in (*page.take, *machines, *page.ties, *page.again))
 
 
-def _ticked(line: Line, ticks: Mapping[str, Tick]) -> Line:
-    tick = ticks.get(line.key)
-    if tick is None:
-        return line
-    by = tick.by.shown_name if tick.by else "somebody no longer here"
-    return replace(line, done=True, by=by, at=tick.at)
+def _ticked(line: Line, ticks: Ticks) -> Line:
+    found = ticks.of(line.key)
+    return replace(line, done=found.done, by=found.by, at=found.at, wants=found.wants)
 
 
 def _judged(haul: Haul, unit: UnitSystem) -> tuple[dict[str, Judged], str, str]:

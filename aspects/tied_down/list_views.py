@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+
 from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.views.decorators.http import require_POST, require_safe
 
 from aspects.rooms import part_or_page, with_plan
 from aspects.tied_down.driver_list import keys_of, list_page
-from aspects.tied_down.models import Tick
+from aspects.tied_down.ticking import tick, untick
 from hauls.models import Haul
 from mechanics.plan import Plan
+from offline.once import kept, noted_at, once, refused
 from yards.access import YardRequest, in_yard
 
 TEMPLATES = ("tied_down/list.html", "tied_down/_list.html")
@@ -25,21 +28,28 @@ def tie_list(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     return _list(request, haul)
 
 
+def tick_sent(request: YardRequest, haul: Haul, keys: Collection[str]) -> bool:
+    """Tick the line that was sent, or take its tick back; whether it is one of those."""
+    done, undone = (str(request.POST.get(name, ""))[:80] for name in ("tick", "untick"))
+    if (done or undone) not in keys:
+        return False
+    if done:
+        tick(haul, done, user=request.user, at=noted_at(request))
+    else:
+        untick(haul, undone, user=request.user)
+    return True
+
+
 @require_POST
 @in_yard
+@once
 @with_plan
-def tick(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
+def tick_line(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     """Tick one line, or take the tick back; done twice it stays as it is."""
-    key = str(request.POST.get("key", ""))[:80]
-    if key not in keys_of(list_page(haul, request.user.unit_system)):
-        return _list(request, haul, missing=GONE)
-    if request.POST.get("done") == "1":
-        Tick.objects.get_or_create(haul=haul, key=key, defaults={"by": request.user})
-    else:
-        Tick.objects.filter(haul=haul, key=key).delete()
-    if request.headers.get("HX-Request"):
-        return _list(request, haul)
-    return redirect("haul_tied_list", haul.pk)
+    keys = keys_of(list_page(haul, request.user.unit_system))
+    if not tick_sent(request, haul, keys):
+        return refused(request, GONE, lambda: _list(request, haul, missing=GONE), status=409)
+    return kept(redirect("haul_tied_list", haul.pk))
 
 
 def _list(request: YardRequest, haul: Haul, missing: str = "") -> HttpResponse:

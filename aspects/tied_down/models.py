@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from hauls.models import Haul
 
 
 class Tick(models.Model):
-    """One line of a haul's list that somebody has done.
+    """One line of a haul's lists that somebody has done; a second person may have, too.
 
     ``key`` stands for the line as it reads now: what is planned otherwise has to be done again.
     """
@@ -19,10 +20,12 @@ class Tick(models.Model):
     by = models.ForeignKey(
         settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
     )
-    at = models.DateTimeField(auto_now_add=True)
+    at = models.DateTimeField(default=timezone.now)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["haul", "key"], name="tick_once_in_a_haul")]
+        constraints = [
+            models.UniqueConstraint(fields=["haul", "key", "by"], name="tick_once_by_a_person")
+        ]
 
     def __str__(self) -> str:
         return self.key

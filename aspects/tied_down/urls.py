@@ -9,5 +9,5 @@ urlpatterns = [
     path("tied-down/do/", views.do, name="haul_tied_do"),
     path("tied-down/ties.csv", views.ties_table, name="haul_tied_table"),
     path("tied-down/list/", list_views.tie_list, name="haul_tied_list"),
-    path("tied-down/list/tick/", list_views.tick, name="haul_tied_tick"),
+    path("tied-down/list/tick/", list_views.tick_line, name="haul_tied_tick"),
 ]

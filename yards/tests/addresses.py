@@ -21,8 +21,11 @@ from book.models import (
 from book.services.photos import attach
 from demo.plate import plate_photo
 from gauge.models import Gauge
+from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
 from longwork.models import LongWork
+from measures import Quantity
+from road.models import Defect, Inspection, Stopped, Trip
 from walk.models import Walk
 from yards.models import Membership, Role, User
 from yards.services.people import invite
@@ -40,6 +43,9 @@ class EveryAddress(YardCase):
         "schema",
         "gauge_send",
         "healthz",
+        "manifest",
+        "worker",
+        "no_signal",
     }
     """Addresses that anybody may ask for, signed in or not."""
 
@@ -74,7 +80,20 @@ class EveryAddress(YardCase):
             yard=self.yard, kind="table", title="Table", begun_by=self.user
         )
         gone = Removed.objects.create(yard=self.yard, what="ticket", name="Gone", rows=[])
+        trip = Trip.objects.create(
+            yard=self.yard, driven_on="2026-05-04", distance=Quantity.parse("4 mi"), by=driver
+        )
+        stopped = Stopped.objects.create(
+            haul=Haul.objects.filter(yard=self.yard).last(), revision=1, tongue_kg=400
+        )
+        inspection = Inspection.objects.filter(yard=self.yard).first()
         given = {
+            "remove_trip": (trip.pk,),
+            "teach_stopped": (stopped.pk,),
+            "inspected": (inspection.pk,),
+            "remove_inspection": (inspection.pk,),
+            "decide_defect": (Defect.objects.filter(yard=self.yard).first().pk,),
+            "mend_defect": (Defect.objects.filter(yard=self.yard).first().pk,),
             "bring_removed_back": (gone.pk,),
             "long_work": (work.pk,),
             "end_long_work": (work.pk,),

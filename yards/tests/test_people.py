@@ -394,6 +394,13 @@ class Rights(EveryAddress):
         "do_step",
         "take_step_back",
         "haul_stopped",
+        "defects",
+        "inspections",
+        "inspected",
+        "road_log",
+        "remove_trip",
+        "outbox_ready",
+        "held_pages",
     }
     OWNERS = {
         "change_yard",
@@ -424,7 +431,7 @@ class Rights(EveryAddress):
             with self.subTest(name=name):
                 found = self.answers(name)
                 if name in self.LOOK:
-                    self.assertTrue(found & {200, 204, 302, 422, 503}, found)
+                    self.assertTrue(found & {200, 204, 302, 409, 422, 503}, found)
                 else:
                     self.assertEqual(found, {403})
         self.assertEqual(

@@ -476,12 +476,10 @@ class TheList(TiedCase):
         """The driver's list."""
         return self.client.get(f"/hauls/{self.haul_of(name).pk}/tied-down/list/")
 
-    def tick(self, key: str, done: str = "1") -> Any:
-        """A line ticked, as its script sends it."""
+    def tick(self, key: str, box: str = "tick") -> Any:
+        """A line ticked, or its tick taken back."""
         return self.client.post(
-            f"/hauls/{self.haul_of().pk}/tied-down/list/tick/",
-            {"key": key, "done": done},
-            headers={"HX-Request": "true"},
+            f"/hauls/{self.haul_of().pk}/tied-down/list/tick/", {box: key}, follow=True
         )
 
     def test_in_the_order_to_put_on_with_what_to_do_first(self) -> None:
@@ -510,7 +508,7 @@ class TheList(TiedCase):
         self.assertContains(page, "Jo Marsh")
         self.tick(key)
         self.assertEqual(self.list().context["ticked"], 1)
-        self.tick(key, done="0")
+        self.tick(key, box="untick")
         self.assertEqual(self.list().context["ticked"], 0)
 
     def test_a_tie_planned_otherwise_has_to_be_done_again(self) -> None:
@@ -544,9 +542,7 @@ class TheList(TiedCase):
         self.assertContains(page, "Nothing is planned to tie it down.")
         key = self.list().context["machines"][0].lines[0].key
         haul = self.haul_of()
-        answer = self.client.post(
-            f"/hauls/{haul.pk}/tied-down/list/tick/", {"key": key, "done": "1"}
-        )
+        answer = self.client.post(f"/hauls/{haul.pk}/tied-down/list/tick/", {"tick": key})
         self.assertEqual(answer.status_code, 302)
         self.client.force_login(self.stranger)
         self.assertEqual(self.list().status_code, 404)
