@@ -197,6 +197,21 @@ class Offline(BrowserCase):
             self.sent(page)
             self.assertEqual(Tick.objects.get(haul=self.haul).by, self.driver)
 
+    def test_the_gain_is_found_one_step_at_a_time(self) -> None:
+        with self.page(390, 844, login=DRIVER, **PHONE) as page:
+            page.goto(self.address)
+            page.locator("#fold-gain > summary").tap()
+            shown = page.locator(".way-routine li:visible")
+            expect(shown).to_have_count(1)
+            for words in ("middle", "20 mph", "manual lever"):
+                page.get_by_role("button", name="Next:").tap()
+                expect(shown).to_contain_text(words)
+            page.get_by_label("Gain that was right").fill("6.5")
+            page.get_by_role("button", name="Keep the gain").tap()
+            expect(page.locator(".way-gains")).to_contain_text("6.5")
+            expect(shown).to_have_count(1)
+            self.assert_accessible(page)
+
     def test_the_stop_is_counted_by_the_clock_and_not_by_the_page(self) -> None:
         set_off = timezone.now().replace(microsecond=0)
         for step in list(Step)[:5]:

@@ -17,6 +17,7 @@ from book.ticketfile import dump_ticket, list_of, read_ticket
 from book.tolerances import Tolerances
 from book.yardfile import FORMAT, MAX_THINGS, SHAPES, YardFileError, dump_yard, load_yard
 from hauls.models import Haul, HaulItem
+from hauls.road_rules import RoadRules
 from longwork.running import Progress, no_progress
 from mechanics.errors import MechanicsError
 from mechanics.patience import go_on
@@ -36,6 +37,7 @@ KEYS: Final = (
     "tolerances",
     "rules",
     "securing_school",
+    "road",
     *SHAPES,
     "hauls",
     "tickets",
@@ -52,6 +54,7 @@ def dump_whole(yard: Yard, *, photos: bool) -> dict[str, Any]:
         "tolerances": yard.tolerances,
         "rules": yard.rules,
         "securing_school": yard.securing_school,
+        "road": yard.road,
         **dict(dump_yard(yard)),
         "hauls": [_dump_haul(haul) for haul in _hauls(yard)],
     }
@@ -105,7 +108,8 @@ def _photo(photo: Photo, numbers: dict[int, int]) -> dict[str, Any] | None:
     thing = photo.thing
     name = photo.file.name
     go_on()
-    if thing is None or not name or not photo.file.storage.exists(name):
+    if not isinstance(thing, (Thing, Ticket)) or not name or not photo.file.storage.exists(name):
+        # photos of the road stay with what they are of, which the file does not hold
         return None
     with photo.file.open("rb") as file:
         data = base64.b64encode(file.read()).decode()
@@ -257,6 +261,7 @@ def _load_whole(
         _load_tolerances(document.get("tolerances", {}), yard, problems)
         _load_rules(document.get("rules", {}), yard, problems)
         _load_school(document.get("securing_school", ""), yard, problems)
+        _load_road(document.get("road", {}), yard, problems)
         if problems:
             raise YardFileError(problems)
         for thing in things:
@@ -288,6 +293,15 @@ def _load_rules(own: Any, yard: Yard, problems: list[str]) -> None:
     if own:
         yard.rules = own
         yard.save(update_fields=["rules"])
+
+
+def _load_road(own: Any, yard: Yard, problems: list[str]) -> None:
+    """How the yard goes on the road; what of it cannot be read is as usual."""
+    if not isinstance(own, dict):
+        problems.append("road: expected an object, as the file of a yard has it")
+    elif own:
+        yard.road = RoadRules.read(own).own()
+        yard.save(update_fields=["road"])
 
 
 def _load_school(word: Any, yard: Yard, problems: list[str]) -> None:

@@ -9,7 +9,7 @@ from typing import Final
 
 WIDTH: Final = 420.0
 HEIGHT: Final = 240.0
-LEFT, RIGHT, TOP, BOTTOM = 56.0, 14.0, 26.0, 48.0
+LEFT, RIGHT, TOP, BOTTOM = 56.0, 30.0, 28.0, 48.0
 MOST_LINES: Final = 5
 
 

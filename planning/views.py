@@ -27,6 +27,7 @@ from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from planning.cards import Card, cards_of
 from planning.forms import FindForm
+from web.notices import Notice, notices
 from web.pages import parts, show
 from yards.access import YardRequest, in_yard, planners
 
@@ -75,7 +76,7 @@ def home(request: YardRequest) -> HttpResponse:
         return show(request, "planning/_cards.html", found)
     looking = bool(search or form.narrowed)
     start = _first_steps(request, looking=looking, empty=not found.cards)
-    home = Home(**parts(found), **parts(start))
+    home = Home(**parts(found), **parts(start), notices=[] if looking else notices(request))
     return show(request, "planning/home.html", home, place="haul")
 
 
@@ -113,7 +114,9 @@ class Start:
 
 @dataclass(frozen=True, kw_only=True)
 class Home(Found, Start):
-    """The yard's hauls, and what it has yet to do."""
+    """The yard's hauls, what it has yet to do, and what has to be seen to first."""
+
+    notices: list[Notice]
 
 
 def _first_steps(request: YardRequest, *, looking: bool, empty: bool) -> Start:

@@ -122,6 +122,12 @@ def _found(rows: QuerySet[Defect]) -> QuerySet[Defect]:
     ).prefetch_related("photos")
 
 
+def holding_up(yard: Yard, most: int) -> list[Defect]:
+    """The newest of a yard's that hold something up."""
+    rows = Defect.objects.filter(yard=yard, mended_at=None).exclude(decision=Defect.Decision.GO)
+    return list(rows.select_related("truck", "trailer")[:most])
+
+
 def held_up_by(haul: Haul) -> list[Defect]:
     """Defects that a haul must not go out with."""
     return [one for one in defects_of(haul) if one.holds_up]

@@ -25,6 +25,7 @@ from road.models import ORDER, LookedAgain, Step, StepDone
 from road.services import GATES, last_step, next_step
 from road.stopped_page import StoppedAt, stopped_at
 from road.stops import NextStop, next_stop
+from web.notices import Notice
 from wording.phrases import NOBODY, begun
 from wording.statuses import Verdict, before_hauling
 
@@ -168,7 +169,7 @@ class DayPage:
     days: list[DayList]
     everybody: bool
     counted: str
-    reminders: tuple[str, ...]
+    notices: list[Notice]
 
 
 def on_the_way(haul: Haul, unit: UnitSystem, today: date) -> OnTheWay:
@@ -275,7 +276,7 @@ def day_page(
     unit: UnitSystem,
     *,
     everybody: bool,
-    reminders: tuple[str, ...],
+    notices: list[Notice],
 ) -> DayPage:
     """The page of somebody's hauls in the order in which they come; ``listed`` are those that are
     listed by day."""
@@ -287,7 +288,7 @@ def day_page(
         first=None if first is None else on_the_way(first, unit, today),
         days=_days([haul for haul in listed if haul != first], today),
         everybody=everybody,
-        reminders=reminders,
+        notices=notices,
         counted=f"{of_today or 'No'} haul{'' if of_today == 1 else 's'} of yours today.",
     )
 

@@ -25,6 +25,14 @@ STANDARD: Final = {
 }
 """Standard lines of the lists that can be edited, by their keys."""
 
+EDITABLE: Final = "Untick what the yard does without; a box says a line in the yard's own words."
+ABOUT: Final = {
+    Step.LOAD: "Made from each machine: what is on it, and what has to be down, folded or off.",
+    Step.TIE_DOWN: "Made from what the plan ties with, and what comes off the rack.",
+    Step.FIRST_STOP: "Ties, hubs, tires, lights, latch and plug.",
+}
+"""What each list is made of."""
+
 KEEP, SAY, OWN = "keep-{}", "say-{}", "own-{}"
 
 
@@ -42,6 +50,7 @@ class ListBoxes:
     """A list: its standard lines, and the yard's own, one to a line."""
 
     title: str
+    about: str
     lines: list[LineBoxes]
     own: BoundField
 
@@ -97,6 +106,7 @@ class RoadRulesForm(InUnits, forms.Form):
                     required=False,
                     max_length=LONGEST_LINE,
                     initial=of.words(key, ""),
+                    widget=forms.TextInput(attrs={"placeholder": "as made from the outfit"}),
                 )
             self.fields[OWN.format(step.value)] = forms.CharField(
                 label="Lines of our own, one to a line",
@@ -132,6 +142,7 @@ class RoadRulesForm(InUnits, forms.Form):
         for step, title in TITLES.items():
             yield ListBoxes(
                 title=title,
+                about=ABOUT.get(step, EDITABLE),
                 lines=[
                     LineBoxes(
                         name=NAMES[key], keep=self[KEEP.format(key)], say=self[SAY.format(key)]

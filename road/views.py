@@ -8,27 +8,21 @@ from typing import Any
 from django.db.models import F, QuerySet
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
-from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from hauls.models import Haul
 from offline.once import kept, noted_at, once, refused, waits
-from road.defects import defects_in
 from road.haul_page import haul_page
-from road.inspections import dues_of
 from road.models import Step
 from road.page import day_page, done_line, so_far
 from road.services import HeldUpError, NotNextError, do_step, take_back
+from web.notices import notices
 from web.pages import show
-from wording.phrases import begun
 from wording.swaying import AFTER, sways
 from yards.access import YardRequest, in_yard
 
 LISTED = 60
 """Hauls that the page lists at most: the next ones."""
-
-MOST_REMINDED = 5
-"""Defects and inspections that the page names; the others are on their own."""
 
 MOVED_ON = (
     "Somebody noted something else of this haul in between. It is shown as it is now: look again."
@@ -54,21 +48,6 @@ def _open(request: YardRequest) -> QuerySet[Haul]:
     return by_day.select_related("driver").prefetch_related("steps_done")
 
 
-def reminders(request: YardRequest) -> tuple[str, ...]:
-    """What has to be decided or inspected, for whoever plans; drivers see it with their hauls."""
-    if not request.role.plans:
-        return ()
-    dues = dues_of(request.yard, timezone.localdate(), request.user.unit_system, everything=True)
-    late = [f"{due.thing}: {due.what} {due.words}" for due in dues if due.overdue or due.soon]
-    open_ones = [
-        f"{one.thing.name}: {one.what}" for one in defects_in(request.yard) if one.holds_up
-    ]
-    return (
-        *(f"Holds hauls up: {words}." for words in open_ones[:MOST_REMINDED]),
-        *(f"{begun(words)}." for words in late[:MOST_REMINDED]),
-    )
-
-
 @require_safe
 @in_yard
 def day(request: YardRequest) -> HttpResponse:
@@ -77,7 +56,7 @@ def day(request: YardRequest) -> HttpResponse:
     mine = list(_open(request).filter(driver=request.user)[:LISTED])
     listed = list(_open(request)[:LISTED]) if everybody else mine
     page = day_page(
-        mine, listed, request.user.unit_system, everybody=everybody, reminders=reminders(request)
+        mine, listed, request.user.unit_system, everybody=everybody, notices=notices(request)
     )
     return show(request, "road/day.html", page, place="road")
 

@@ -4,7 +4,7 @@
 application one writing request after another, as pages do, and says of each what it begins and
 what the answer promised; after a random moment it is killed with signal 9, which no program can
 catch. Then all that was promised has to be there, but for what had just been begun again; no photo
-may lack its file, and the database has to be whole.
+may lack its file, nothing a phone sends twice may be kept twice, and the database has to be whole.
 """
 
 from __future__ import annotations
@@ -16,6 +16,8 @@ import signal
 import sys
 import tempfile
 import time
+import uuid
+from collections import Counter
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import asdict, dataclass
@@ -77,10 +79,12 @@ def work(say: Say, seed: int) -> None:
 
     from book.models import Machine, Photo
     from demo.plate import plate_photo
+    from hauls.models import Haul
     from yards.models import User
 
-    client = Client(raise_request_exception=True)
-    client.force_login(User.objects.get(username="demo"))
+    client, user = Client(raise_request_exception=True), User.objects.get(username="demo")
+    client.force_login(user)
+    haul = Haul.objects.filter(yard__members=user).earliest("pk")
     picture, n = plate_photo(("CRASH",)).read(), 0
     while True:
         n += 1
@@ -107,6 +111,15 @@ def work(say: Say, seed: int) -> None:
         file = SimpleUploadedFile("p.jpg", picture)
         with _promising(say, name, photo=True):
             client.post(f"/book/machines/{machine.pk}/photos/", {"file": file, "caption": name})
+        # as a phone sends what waited, and again where it heard no answer: kept once
+        key = str(uuid.uuid5(uuid.NAMESPACE_OID, name))
+        trip = {"trip-driven_on": "2026-05-04", "trip-carried": "loaded", "trip-distance": "9 mi"}
+        headers = {"Eyebolt-Once": key, "Eyebolt-Person": str(user.pk), "HX-Request": "true"}
+        with _promising(say, name, trip=True):
+            for _ in range(2):
+                client.post(
+                    f"/hauls/{haul.pk}/road/trip/", {**trip, "trip-note": name}, headers=headers
+                )
         if n % 3 == 0:
             photo = Photo.objects.get(caption=name)
             with _promising(say, name, photo=False):
@@ -170,6 +183,7 @@ def missing(told: list[Said]) -> list[str]:
 
     from book.models import Machine, Photo
     from eyebolt.data_folder import check_database
+    from road.models import Trip
 
     check_database(settings.DATA_DIR)
     then: dict[tuple[str, str], bool] = {}
@@ -181,7 +195,12 @@ def missing(told: list[Said]) -> list[str]:
                 # what is under way may be done or not until it is answered
                 then.pop((what, said.name), None)
     photos = {photo.caption: photo for photo in Photo.objects.all()}
-    there = {"machine": set(Machine.objects.values_list("name", flat=True)), "photo": set(photos)}
+    trips = Counter(Trip.objects.exclude(note="").values_list("note", flat=True))
+    there = {
+        "machine": set(Machine.objects.values_list("name", flat=True)),
+        "photo": set(photos),
+        "trip": set(trips),
+    }
     wrong = [
         f"{what} {name}: promised {'there' if kept else 'gone'}"
         for (what, name), kept in then.items()
@@ -192,7 +211,7 @@ def missing(told: list[Said]) -> list[str]:
         for name, photo in photos.items()
         if not Path(photo.file.path).is_file()
     ]
-    return wrong
+    return wrong + [f"trip {name} kept {times} times" for name, times in trips.items() if times > 1]
 
 
 def crash(kills: int, folder: Path, *, seed: int = 1) -> tuple[int, list[str]]:

@@ -14,7 +14,6 @@ from bench.server import ROOT, Server
 from demo.login import LOGIN, PASSWORD
 from e2e.browser import ARGUMENTS, CHROMIUM
 from e2e.tape import Thumb
-from e2e.walk import Hands, enter_truck, sign_up
 
 TARGET = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 DESK, PHONE = (1280, 800), (390, 844)
@@ -27,7 +26,6 @@ VIEWS = (
     ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
     ("book", "/book/", DESK, "light"),
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
-    ("book-machine", "/book/machines/6/", DESK, "light"),
     ("weigh-phone", "/weigh/three-pads/", PHONE, "light"),
     ("arrange", "Drain crew to the Long Drain > Arrange", DESK, "light"),
     ("level", "Orchard tractor to the Quarry Lane block > Level", DESK, "light"),
@@ -37,6 +35,8 @@ VIEWS = (
     ("what-if", "/hauls/17/what-if/?v1_outfit=4-1&v2_outfit=5-1&v3_best=1", DESK, "light"),
     ("match", "/match/?load_1=machine-2", DESK, "light"),
     ("gauge-phone", f"{GAUGED} > /gauge/", PHONE, "light"),
+    ("road-phone", f"{GAUGED} > /road/", PHONE, "light"),
+    ("road-log", "/road/log/", DESK, "light"),
     ("fit", "/weigh/together/?trailer=1&machine=2", DESK, "light"),
 )
 
@@ -103,8 +103,9 @@ def main() -> None:
                 page.wait_for_selector("#picture")
                 if then.startswith("/"):
                     page.goto(page.url.rstrip("/") + then)
-                    page.get_by_text("Up and pinned").click()
-                    page.wait_for_selector("[data-move=rearward], [data-move=forward]")
+                    if then == "/gauge/":
+                        page.get_by_text("Up and pinned").click()
+                        page.wait_for_selector("[data-move=rearward], [data-move=forward]")
                 elif then:
                     page.get_by_role("link", name=then, exact=True).click()
                     page.wait_for_selector(
@@ -115,11 +116,6 @@ def main() -> None:
             page.screenshot(path=TARGET / f"{name}.png")
             context.close()
         walked(browser, server)
-        context = browser.new_context(viewport={"width": DESK[0], "height": DESK[1]})
-        hands = Hands(context.new_page())
-        sign_up(hands, server.address)
-        enter_truck(hands)
-        hands.page.screenshot(path=TARGET / "first-steps.png")
         browser.close()
         gauge.terminate()
         gauge.wait(10)

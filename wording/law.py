@@ -99,7 +99,7 @@ FACTS: Final = {
     Fact.TRUCK_PLATE: "the truck's plate",
     Fact.TRAILER_PLATE: "the trailer's plate",
     Fact.TOGETHER_PLATES: "both plates together",
-    Fact.TOGETHER_MOST: "both plates, or what both weigh,",
+    Fact.TOGETHER_MOST: "both plates together, or what both weigh if that is more",
     Fact.TRAILER: "the trailer as loaded",
     Fact.TOGETHER: "truck and trailer as loaded",
     Fact.HEAVIEST: "the heaviest machine",
