@@ -69,12 +69,17 @@ def main() -> None:
             line(f"drag step, 8 clients {name}, 95th", f"{cuts[18] * 1e3:.1f} ms", "")
             line("    answers and errors", f"{len(answers)} and {errors}", "no error")
         three = haul_of_three(server)
-        for clients in (1, 8):
-            answers, errors = bench_drag(server, clients=clients, paced=True, only=three)
+        for clients, strips in ((1, False), (8, False), (8, True)):
+            answers, errors = bench_drag(
+                server, clients=clients, paced=True, only=three, strips=strips
+            )
             cuts = statistics.quantiles(answers, n=20)
-            who = f"{clients} client{'s' * (clients > 1)}"
-            line(f"drag step, three loads, {who}, median", f"{cuts[9] * 1e3:.1f} ms", "20 ms")
-            line(f"drag step, three loads, {who}, 95th", f"{cuts[18] * 1e3:.1f} ms", "50 ms")
+            who = f"{clients} client{'s' * (clients > 1)}{', with strips' * strips}"
+            # while strips are worked out they play already: what is asked beside them may wait
+            targets = ("", "") if strips else ("20 ms", "50 ms")
+            what = f"drag step, three loads, {who}"
+            line(f"{what}, median", f"{cuts[9] * 1e3:.1f} ms", targets[0])
+            line(f"{what}, 95th", f"{cuts[18] * 1e3:.1f} ms", targets[1])
             line("    answers and errors", f"{len(answers)} and {errors}", "no error")
         redrawn, paint = bench_browser(server)
         cuts = statistics.quantiles(redrawn, n=20)

@@ -133,14 +133,26 @@ def haul_of_three(server: Server) -> str:
     return str(re.findall(r'href="(/hauls/\d+/)"', home)[0])
 
 
+BESIDE_S = 0.3
+"""What the page leaves between two steps once a strip plays under the hand."""
+
+A_DRAG_S = 4.0
+"""How long somebody drags before he lets go and takes it up again."""
+
+ROOM = 3
+"""How many times as long as an answer took the page waits for each request in hand."""
+
+
 def bench_drag(
-    server: Server, *, clients: int, paced: bool, only: str | None = None
+    server: Server, *, clients: int, paced: bool, only: str | None = None, strips: bool = False
 ) -> tuple[list[float], int]:
     """Times of drag steps by several people at once, each on a haul, and how many failed.
 
     ``paced`` keeps the page's own pace: steps at least 33 ms apart, and where several
-    requests were in hand twice as many times as long as the last answer took; else each asks
-    again as soon as it is answered. ``only`` is one haul that all of them drag.
+    requests were in hand ``ROOM`` times as long for each as the last answer took; else each asks
+    again as soon as it is answered. ``only`` is one haul that all of them drag. With ``strips``
+    each asks as the page does: a strip on taking the load up, steps meanwhile, and ``BESIDE_S``
+    between them once it is there.
     """
     times: list[float] = []
     errors = [0]
@@ -148,28 +160,41 @@ def bench_drag(
     people = [first, *(Client(server, first) for _ in range(clients - 1))]
     home = people[0].ask("GET", "/")[1]
     hauls = [only] if only else sorted(set(re.findall(r'href="(/hauls/\d+/)"', home)))
-    end = time.perf_counter() + SECONDS
+    end = time.perf_counter() + SECONDS * (3 if strips else 1)
 
-    def drag(person: Client, haul: str) -> None:
+    def ask_strip(person: Client, haul: str, fields: dict[str, str], here: threading.Event) -> None:
+        status, _ = person.ask("POST", f"{haul}strip/", fields)
+        errors[0] += status != 200
+        here.set()
+
+    def drag(person: Client, haul: str, number: int) -> None:
+        # people do not take their loads up at one and the same moment
+        time.sleep(number * A_DRAG_S / clients if strips else 0.0)
         page = person.ask("GET", haul)[1]
         inner = page[page.index('id="planner"') :]
         fields = dict(re.findall(r'type="hidden" name="([^"]+)" value="([^"]*)"', inner))
         fields |= {"do": "drag", "commit": "0"}
         begin_at = float(fields["reference-0"])
-        step = 0
+        step, taken_up = 0, -A_DRAG_S
+        other, here = Client(server, first), threading.Event()
         while (begin := time.perf_counter()) < end:
             step += 1
+            if strips and begin - taken_up > A_DRAG_S:
+                taken_up, here = begin, threading.Event()
+                asked = fields | {"selected": "0", "to": fields["reference-0"]}
+                threading.Thread(target=ask_strip, args=(other, haul, asked, here)).start()
             fields["to"] = str(begin_at + step % 40 - 20)
             status, text = person.ask("POST", f"{haul}preview/", fields)
             taken = time.perf_counter() - begin
             times.append(taken)
             errors[0] += status != 200 or 'id="planner"' not in text
             if paced:
-                share = 2 * person.busy if person.busy > 1 else 1
-                time.sleep(max(0.033 - taken, (share - 1) * taken))
+                share = ROOM * person.busy if person.busy > 1 else 1
+                gap = BESIDE_S if here.is_set() else 0.033
+                time.sleep(max(gap - taken, (share - 1) * taken))
 
     threads = [
-        threading.Thread(target=drag, args=(person, hauls[n % len(hauls)]))
+        threading.Thread(target=drag, args=(person, hauls[n % len(hauls)], n))
         for n, person in enumerate(people)
     ]
     for thread in threads:

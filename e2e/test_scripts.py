@@ -70,8 +70,8 @@ class QueueOfActions(ModuleCase):
             "step('1'); await answer(5); step('2'); const quick = await rest();"
             "await answer(50, 4); step('3'); return [quick, await rest()];"
         )
-        # two frames after the first was sent, then twice the room of the four that were asking
-        self.assertEqual([28, 350], found)
+        # two frames after the first was sent, then three times the room of those asking
+        self.assertEqual([28, 550], found)
 
     def test_what_the_server_did_not_hear_is_sent_again_before_all_else(self) -> None:
         found = self.run_in(

@@ -52,6 +52,16 @@ def next_pause(last: float, *, ran_s: float, found: int) -> float:
     return min(2 * last, LATEST_S)
 
 
+SWITCH_S = 0.001
+"""Seconds after which a thread that works makes room for one that waits: what is quick asks the
+database several times, and would wait each time for what takes long beside it."""
+
+
+def post_worker_init(worker: Any) -> None:
+    """Let quick requests through between the steps of long ones."""
+    sys.setswitchinterval(SWITCH_S)
+
+
 def when_ready(server: Any) -> None:
     """Start the gauge service beside the workers."""
     if os.environ.get("EYEBOLT_GAUGE_PORT", "8765") != "0":

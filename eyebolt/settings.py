@@ -18,7 +18,7 @@ EYEBOLT_PROXIES        proxies in front that are to be trusted         0
 EYEBOLT_TIME_ZONE      time zone of the yard's clock                   UTC
 EYEBOLT_GAUGE_HOST     where gauges connect to                         127.0.0.1
 EYEBOLT_GAUGE_PORT     the port for it; 0 reads no gauge live          8765
-EYEBOLT_AT_ONCE        requests worked on at once per process          2
+EYEBOLT_AT_ONCE        quick requests worked on at once per process    1
 EYEBOLT_GAUGE_STREAMS  pages watching per process; more ask in turns   20
 =====================  ==============================================  ==================
 """
@@ -85,6 +85,7 @@ INSTALLED_APPS = [
     "weighing",
     "gauge",
     "road",
+    "finding",
     "exchange",
     "upkeep",
     "demo",
@@ -202,7 +203,7 @@ SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
 # gauges send their lines to a service beside the web server, pages watch them through it
 GAUGE_HOST = os.environ.get("EYEBOLT_GAUGE_HOST", "127.0.0.1")
 GAUGE_PORT = int(os.environ.get("EYEBOLT_GAUGE_PORT", "8765"))
-AT_ONCE = int(os.environ.get("EYEBOLT_AT_ONCE", "2"))
+AT_ONCE = int(os.environ.get("EYEBOLT_AT_ONCE", "1"))
 GAUGE_STREAMS = int(os.environ.get("EYEBOLT_GAUGE_STREAMS", "20"))
 
 CONTENT_SECURITY_POLICY = {

@@ -1,4 +1,8 @@
-"""How many requests a process works on at once, and how many wait."""
+"""How many requests a process works on at once, and how many wait.
+
+What is quick is worked on one after the other: two at once would each take twice as long. What
+takes long has a place beside it.
+"""
 
 from __future__ import annotations
 
@@ -33,6 +37,7 @@ class Counter:
 
 
 _places = threading.BoundedSemaphore(max(settings.AT_ONCE, 1))
+_long = threading.BoundedSemaphore(1)
 _hashing = threading.BoundedSemaphore(1)
 _within = Counter()
 
@@ -43,6 +48,13 @@ def hashes_passwords(view: View) -> View:
     """Mark a view that hashes a password when something is sent to it: that is slow on purpose, and
     has a place of its own, so that many who sign in keep nobody from working."""
     view.hashes_passwords = True  # type: ignore[attr-defined]
+    return view
+
+
+def takes_long(view: View) -> View:
+    """Mark a view that works for more than a moment: one of them is worked on beside what is quick,
+    and none of what is quick waits for it."""
+    view.takes_long = True  # type: ignore[attr-defined]
     return view
 
 
@@ -59,6 +71,9 @@ def _place_for(request: HttpRequest) -> AbstractContextManager[object]:
         return _places
     if getattr(view, "never_waits", False):
         return nullcontext()
+    # what has a budget of its own may take seconds
+    if getattr(view, "takes_long", False) or hasattr(view, "budget"):
+        return _long
     hashing = request.method == "POST" and getattr(view, "hashes_passwords", False)
     return _hashing if hashing else _places
 

@@ -29,6 +29,7 @@ from mechanics.bounds import MOST_ITEMS
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from web import pieces
+from web.middleware import takes_long
 from web.pages import parts, show
 from yards.access import YardRequest, in_yard, planners
 from yards.recent import in_yard_recently
@@ -124,6 +125,7 @@ def preview(request: YardRequest, pk: int) -> HttpResponseBase:
     return HttpResponse(_partial(request, page))
 
 
+@takes_long
 @require_POST
 @in_yard_recently
 def strip(request: YardRequest, pk: int) -> HttpResponseBase:

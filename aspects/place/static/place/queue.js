@@ -1,10 +1,10 @@
 /* Actions go to the server one at a time and in order. Steps of a drag are paced: two frames
-   of a screen apart, and where others were asking too twice as long as the last one took, for
+   of a screen apart, and where others were asking too three times as long as the last one took, for
    each request that was in hand; so several people dragging at once share the server. Of two
    steps that wait, only the later one is worth asking. */
 
 const GAP_MS = 33;
-const ROOM = 2;
+const ROOM = 3;
 const RETRY_MS = 2000;
 
 export class Queue {
