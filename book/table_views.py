@@ -16,6 +16,7 @@ from book.sheet import MAX_BYTES, TableError, decode
 from book.table_outcome import Line, Outcome, Told
 from book.table_reading import take_in
 from book.tables import TABLES, Table, write_table
+from book.workbook import TYPE, is_workbook, read_workbook, write_workbook
 from longwork.models import LongWork
 from longwork.running import BusyError, Progress, begin
 from web.pages import show
@@ -33,9 +34,12 @@ class TableFileForm(forms.Form):
     """A table to take in."""
 
     file = forms.FileField(
-        label="CSV file",
-        help_text=f"UTF-8, at most {MAX_BYTES // 1_000_000} MB and 5,000 rows.",
-        widget=forms.FileInput(attrs={"class": "form-control", "accept": ".csv,text/csv"}),
+        label="Spreadsheet or CSV file",
+        help_text="The first sheet of an .xlsx workbook, or CSV in UTF-8; at most "
+        f"{MAX_BYTES // 1_000_000} MB and 5,000 rows.",
+        widget=forms.FileInput(
+            attrs={"class": "form-control", "accept": f".csv,text/csv,.xlsx,{TYPE}"}
+        ),
     )
 
 
@@ -101,7 +105,7 @@ def table_out(request: YardRequest, slug: str) -> HttpResponse:
 
 
 def csv_file(request: YardRequest, text: str, name: str) -> HttpResponse:
-    """``text`` as a CSV file ``name`` to keep."""
+    """``text`` as a CSV file ``name`` to keep, or as a workbook where that is asked for."""
     happened(
         Happened.WRITTEN_OUT,
         yard=request.yard,
@@ -109,6 +113,10 @@ def csv_file(request: YardRequest, text: str, name: str) -> HttpResponse:
         about=f"table of {name}",
         address=address_of(request),
     )
+    if request.GET.get("as") == "xlsx":
+        book = HttpResponse(write_workbook(text, name), content_type=TYPE)
+        book["Content-Disposition"] = f'attachment; filename="{name}.xlsx"'
+        return book
     # spreadsheets know UTF-8 by its mark
     answer = HttpResponse("\ufeff" + text, content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{name}.csv"'
@@ -244,11 +252,24 @@ def with_told(page: Taken, told: Told, stamp: str | None) -> tuple[Taken, int]:
     return tried, 409 if moved_on else 422 if outcome.wrong else 200
 
 
+def table_text(data: bytes) -> str:
+    """The text of an uploaded table, a workbook's first sheet or CSV.
+
+    Raises:
+        TableError: it is neither, or too large.
+    """
+    if is_workbook(data):
+        if len(data) > MAX_BYTES:
+            raise TableError("The file is larger than 1 MB. Split it into several.")
+        return decode(read_workbook(data).encode())
+    return decode(data)
+
+
 def text_of(request: YardRequest, kind: str) -> str:
     """The file's text: as uploaded, as the dry run's page sends it back, or as it is kept."""
     if "file" in request.FILES:
         file = request.FILES.get("file")
-        return "" if file is None else decode(file.read(MAX_BYTES + 1))
+        return "" if file is None else table_text(file.read(MAX_BYTES + 1))
     kept = whole_number(request.POST.get("work"))
     if kept is not None:
         work = LongWork.objects.filter(yard=request.yard, kind=kind, pk=kept).first()
