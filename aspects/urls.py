@@ -7,6 +7,7 @@ from aspects.registry import aspects
 
 urlpatterns = [
     path("hauls/<int:pk>/archive/", views.archive, name="archive_haul"),
+    path("hauls/<int:pk>/share/", views.share, name="share_haul"),
     path("hauls/<int:pk>/remove/", views.remove, name="remove_haul"),
     *(
         path("hauls/<int:pk>/", include(module))

@@ -70,6 +70,11 @@ class Kind:
     rows: tuple[Rows, ...] = ()
     prefetch: tuple[str, ...] = ()
 
+    @property
+    def labelled(self) -> bool:
+        """Whether it is something that a label can be stuck on."""
+        return self.model in (Truck, Trailer, Machine)
+
 
 RUNNING = "kind=chain strap wire_rope"
 """The kinds of gear that have a length to reach with."""

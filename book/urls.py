@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from book import inner_views, photo_views, removed_views, table_views, views
+from book import inner_views, label_view, photo_views, removed_views, table_views, views
 
 urlpatterns = [
     path("", views.book, name="book"),
@@ -43,6 +43,7 @@ urlpatterns = [
     path("<slug:slug>/<int:pk>/measure/", views.measure, name="measure"),
     path("<slug:slug>/<int:pk>/history/", views.history, name="history"),
     path("<slug:slug>/<int:pk>/restore/", views.restore, name="restore_thing"),
+    path("<slug:slug>/<int:pk>/label/", label_view.label, name="label"),
     path("<slug:slug>/<int:pk>/copy/", views.copy, name="copy_thing"),
     path("gear/<int:pk>/retire/", views.retire, name="retire_gear"),
     path("<slug:slug>/<int:pk>/usual-places/", views.usual_places, name="usual_places"),

@@ -12,6 +12,7 @@ urlpatterns = [
     path("book/", include("book.urls")),
     path("", include("gauge.urls")),
     path("weigh/", include("weighing.urls")),
+    path("search/", include("finding.urls")),
     path("road/", include("road.urls")),
     path("", include("upkeep.urls")),
     path("", include("web.urls")),

@@ -39,6 +39,10 @@ def _at_hand(role: Role | None) -> tuple[Errand, ...]:
     return tuple(errand for errand in errands(owner=False) if errand.urgent)
 
 
+FRAME = {"units": "set_units", "sign_out": "sign_out", "search": "search"}
+"""What the frame leads to, whichever app answers it."""
+
+
 def _addresses() -> dict[str, str]:
-    """Where the frame's own forms are sent."""
-    return {"units": reverse("set_units"), "sign_out": reverse("sign_out")}
+    """Where the frame's own forms and links lead."""
+    return {name: reverse(address) for name, address in FRAME.items()}

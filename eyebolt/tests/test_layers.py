@@ -32,6 +32,7 @@ LAYERS = (
     "weighing",
     "gauge",
     "road",
+    "finding",
     "upkeep",
     "demo",
 )

@@ -116,6 +116,7 @@ class EveryAddress(YardCase):
             "edit_thing": ("machines", machine.pk),
             "history": ("machines", machine.pk),
             "copy_thing": ("machines", machine.pk),
+            "label": ("machines", machine.pk),
             "restore_thing": ("machines", machine.pk),
             "measure": ("machines", machine.pk),
             "retire_gear": (Gear.objects.filter(yard=self.yard).first().pk,),

@@ -1,0 +1,1 @@
+"""One search over hauls, the book and tickets."""
