@@ -11,6 +11,7 @@ from playwright.sync_api import Page, expect
 from book.models import Bulk, HitchPart, Machine, Ticket, Trailer, Truck
 from demo.login import LOGIN, PASSWORD
 from e2e.case import OVERLAPPING, BrowserCase
+from e2e.sizes import SMALL, TINY, UNFOLD
 from gauge.models import Gauge
 from hauls.models import Haul
 from yards.models import Role, User, Yard
@@ -145,6 +146,10 @@ class Phone(Visits):
     def look(self, page: Page) -> None:
         """The same on the narrowest screen that a page has to fit."""
         super().look(page)
+        page.evaluate(UNFOLD)
+        self.assert_nothing_sticks_out(page)
+        self.assertEqual(page.evaluate(SMALL), [])
+        self.assertEqual(page.evaluate(TINY), [])
         page.set_viewport_size({"width": 320, "height": 844})
         self.assert_nothing_sticks_out(page)
         page.set_viewport_size({"width": 390, "height": 844})

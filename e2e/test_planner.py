@@ -51,7 +51,7 @@ class Mouse(BrowserCase):
     def test_buttons_turn_aim_nudge_and_undo(self) -> None:
         with self.page() as page:
             haul = self.open_haul(page, GOOD)
-            page.get_by_role("button", name="Go to aim").click()
+            page.get_by_role("button", name="Best place").click()
             expect(page.locator("#reading")).to_have_value("12 ft 11 in")
             saved(page)
             page.get_by_role("button", name="1 in back").click()

@@ -86,6 +86,23 @@ def _keep(haul: Haul, *, number: int, what: str, user: User) -> None:
 LINK = ("item_id", "machine_id", "configuration_id", "bulk_id")
 
 
+def _next_other(haul: Haul, way: int) -> HaulStep | None:
+    """The next step that way at which the haul stood otherwise than now: one that changed nothing
+    is passed over. Without such a step the next one at all."""
+    links = [list(row) for row in haul.links.values_list(*LINK)]
+    now = (haul.document, sorted(links), haul.truck_id, haul.hitch_id, haul.trailer_id)
+    beyond = (
+        haul.steps.filter(number__lt=haul.step).order_by("-number")
+        if way < 0
+        else haul.steps.filter(number__gt=haul.step).order_by("number")
+    )
+    for step in beyond:
+        then = (step.document, sorted(step.links), step.truck_id, step.hitch_id, step.trailer_id)
+        if then != now:
+            return step
+    return beyond.first()
+
+
 @transaction.atomic
 def walk(haul: Haul, way: int, *, base: int, user: User) -> Haul:
     """Undo (``way`` -1) or do again (+1) one step, on top of revision ``base``.
@@ -97,7 +114,7 @@ def walk(haul: Haul, way: int, *, base: int, user: User) -> Haul:
         StaleRevision: the haul has moved on; nothing is stored.
         NothingToUndo: there is no such step.
     """
-    step = haul.steps.filter(number=haul.step + way).first()
+    step = _next_other(haul, way)
     if step is None:
         raise NothingToUndo
     changed = Haul.objects.filter(pk=haul.pk, revision=base).update(

@@ -28,7 +28,7 @@ class FindForm(forms.Form):
     trailer = forms.ModelChoiceField(Trailer.objects.none(), required=False, empty_label="any")
     since = forms.DateField(required=False, label="Changed since", widget=DATE)
     until = forms.DateField(required=False, widget=DATE)
-    away = forms.BooleanField(required=False, label="put away")
+    away = forms.BooleanField(required=False, label="archived")
 
     def __init__(self, *args: Any, yard: Yard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)

@@ -243,7 +243,7 @@ def school_source(report: Report) -> str:
     """Where a range of share is from."""
     school = resolve_school(report.plan.rules.tongue, report.plan.hitch.type)
     fixed = school in FIXED_RANGES
-    return f"School: {SCHOOL_LABELS[school]}" + (
+    return f"Rule of share: {SCHOOL_LABELS[school]}" + (
         ". Common practice, no source." if fixed else ", by the axles or the yard."
     )
 

@@ -369,7 +369,7 @@ def _said(words: str) -> Source:
 
 def _number_source(school: SecuringSchool, unit: UnitSystem) -> str:
     if school is SecuringSchool.EN_12195:
-        return "Four by the metric school. Common practice, no source."
+        return "Four by the metric rule. Common practice, no source."
     light, heavy = write_mass(LIGHT_KG, unit), write_mass(HEAVY_KG, unit)
     five, ten = (write_length(one, unit, step=1) for one in (FIVE_FEET_M, TEN_FEET_M))
     return (

@@ -87,7 +87,7 @@ def sentence(
     after = "behind the headboard."
     if own:
         return Sentence(
-            before=f"{'Likely not' if guessed else 'Not'} with the {mark}",
+            before=f"{'Better do not' if guessed else 'Do not'} stop with the {mark}",
             figure=place,
             after=after,
             second=" ".join(fault(c, telling) for c in own[:2]),

@@ -23,7 +23,9 @@ def ways_out(plan: Plan, index: int, unit: UnitSystem) -> list[str]:
 
 def _way_words(way: WayOut, unit: UnitSystem) -> str:
     if way.kind is Kind.SCHOOL and way.school is not None:
-        school = f"{SCHOOL_LABELS[way.school]} school, {range_words(*FIXED_RANGES[way.school])},"
+        school = (
+            f"{SCHOOL_LABELS[way.school]} rule of share, {range_words(*FIXED_RANGES[way.school])},"
+        )
         return f"Under the {school} it has a place."
     if way.kind is Kind.LIGHTER:
         return f"With {write_mass(way.less_kg, unit)} less it has a place."
@@ -100,7 +102,7 @@ def _worth_weighing(plan: Plan, index: int, unit: UnitSystem) -> str:
     name = next((i.called for i in plan.items if i.id == best.item), "")
     what = _what(plan, best.weighing, best.item, name)
     now = write_width(best.before_m, unit) if best.before_m else "nothing"
-    return f"{what}. The sure window grows from {now} to {write_width(best.after_m, unit)}."
+    return f"{what}. The sure part grows from {now} to {write_width(best.after_m, unit)}."
 
 
 def _what(plan: Plan, weighing: Weighing, item_id: str | None, name: str) -> str:

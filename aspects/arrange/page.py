@@ -252,7 +252,8 @@ def change_words(change: Change, plan: Plan, unit: UnitSystem, room_m: float = 0
         return f"Leave {both} behind."
     if change.kind is Kind.SCHOOL and change.school is not None:
         school = range_words(*FIXED_RANGES[change.school])
-        return f"Go by the {SCHOOL_LABELS[change.school]} school, {school}, if the yard holds it."
+        name = SCHOOL_LABELS[change.school]
+        return f"Go by the {name} rule of share, {school}, if the yard holds it."
     return begun(f"{_ratings(change, plan, unit, room_m)}.")
 
 

@@ -101,8 +101,8 @@ def _move(state: State, asked: Asked, unit: UnitSystem) -> None:
 def done(state: State, action: str) -> str:
     """What an action did, as the list of steps names it."""
     whole = {
-        "school": "another school",
-        "suggested": "another school",
+        "school": "another rule of share",
+        "suggested": "another rule of share",
         "gvwr": "another way to count the plate",
         "overwrite": "mine put in place",
         "arranged": "arranged anew",

@@ -64,6 +64,9 @@ class Current:
     has_aim: bool
     aim_words: str
     past_tail: str
+    tape_now: str
+    tape_most: str
+    """Where the mark is on the tape, and the tape's end, as bare numbers of its unit."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -135,6 +138,7 @@ class Planner:
     width: int
     tilt: int
     undo: str
+    redo: str
     per_unit: float
     per_unit_above: float
     rows: list[Row]
@@ -222,6 +226,7 @@ def present(
         width=WIDTH,
         tilt=state.times,
         undo=state.undo if around is None else around.undo,
+        redo="" if around is None else around.redo,
         per_unit=drawing.scale * per_m,
         per_unit_above=drawing.above_scale * per_m,
         rows=rows[:SHOWN],
@@ -306,8 +311,10 @@ def _current(
         landed=state.landed,
         off_middle=abs(left) >= SIDEWAYS_M,
         has_aim=best is not None,
-        aim_words="Go to aim" if best is None or best.right else "Go to the best place",
+        aim_words="Best place" if best is None or best.right else "Best that can be had",
         past_tail=_past_tail(report, index, state.draft.look.tail),
+        tape_now=f"{item.placement.reference_m / unit.m:.4g}",
+        tape_most=f"{report.plan.trailer.deck.length_m / unit.m:.4g}",
     )
 
 

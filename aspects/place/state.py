@@ -80,7 +80,7 @@ class State:
             ActionError: an unknown school, or fractions that are none.
         """
         if school not in {s.value for s in TongueSchool}:
-            raise ActionError("That school of tongue share is not known.")
+            raise ActionError("That rule of tongue share is not known.")
         share = None
         if school == TongueSchool.CUSTOM.value:
             share = _percent(least), _percent(greatest)

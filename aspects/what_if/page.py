@@ -156,7 +156,7 @@ def _read_variant(
         ),
         Box(
             name=f"v{number}_school",
-            label="School",
+            label="Rule of share",
             options=[(s.value, SCHOOL_LABELS[s]) for s in SCHOOLS],
             value=school,
         ),
@@ -212,7 +212,7 @@ def _heading(haul: Haul, change: Otherwise) -> str:
     heading = change_names(haul, change)
     if change.school is None:
         return heading
-    school = f"{SCHOOL_LABELS[change.school]} school"
+    school = f"{SCHOOL_LABELS[change.school]} rule"
     return f"{heading}, {school}" if heading else school
 
 

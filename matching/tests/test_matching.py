@@ -170,7 +170,7 @@ class MatchPage(YardCase):
         tractor = Machine.objects.get(name="Harrow 48 tractor with loader")
         page = self.client.get("/match/", {"load_1": f"machine-{tractor.pk}"})
         self.assertContains(page, "Work truck 3")
-        self.assertContains(page, "sure window")
+        self.assertContains(page, "sure part")
         self.assertContains(page, "Plan it")
 
     def test_several_loads(self) -> None:
@@ -180,7 +180,7 @@ class MatchPage(YardCase):
             "/match/", {"load_1": f"machine-{plough.pk}", "load_2": f"bulk-{pipe.pk}"}
         )
         self.assertContains(page, "Several loads stand in this order")
-        self.assertNotContains(page, "sure window")
+        self.assertNotContains(page, "sure part")
 
     def test_nothing_chosen_and_what_is_not_the_yards(self) -> None:
         self.assertContains(self.client.get("/match/"), "Which truck and trailer can take it")

@@ -146,7 +146,7 @@ class Arithmetic(SimpleTestCase):
                     ["tongue weight", "over the loaded trailer"],
                     [term.name for term in found.terms],
                 )
-                self.assertIn("School", found.source)
+                self.assertIn("Rule of share", found.source)
 
     def test_own_shares_are_the_yards(self) -> None:
         rules = Rules(tongue=TongueSchool.CUSTOM, share_min=0.08, share_max=0.145)

@@ -120,7 +120,7 @@ class ChangeWords(AspectCase):
             (Change(kind=Kind.LEAVE, items=("m2", "m3")), "drain pipe and Trench plough behind."),
             (
                 Change(kind=Kind.SCHOOL, school=TongueSchool.GOOSENECK_13_15),
-                "Go by the gooseneck, short of payload school, 13–15 %",
+                "Go by the gooseneck, short of payload rule of share, 13–15 %",
             ),
             (
                 Change(kind=Kind.RATING, ratings=(("truck.payload", 100.0),)),

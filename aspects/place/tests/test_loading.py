@@ -189,7 +189,7 @@ class ForkAndFold(CrewCase):
 
     def test_put_away_and_brought_back(self) -> None:
         answer = self.client.post(f"/hauls/{self.haul.pk}/archive/", {"away": "1"}, follow=True)
-        self.assertContains(answer, "is put away")
+        self.assertContains(answer, "is archived")
         self.assertNotContains(self.client.get("/"), f"/hauls/{self.haul.pk}/")
         self.assertContains(self.client.get("/?away=on"), f"/hauls/{self.haul.pk}/")
         self.client.post(f"/hauls/{self.haul.pk}/archive/", {"away": "0"})

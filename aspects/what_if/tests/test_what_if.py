@@ -25,7 +25,7 @@ class WhatIf(AspectCase):
         self.assertContains(page, '<h3 id="way-', count=4)
         self.assertContains(page, "it can jump off")
         self.assertContains(page, "Harrow 48 tractor with loader turned round")
-        self.assertContains(page, "Arranged anew, wide school")
+        self.assertContains(page, "Arranged anew, wide rule")
         self.assertEqual(150.0, self.reference())
 
     def test_a_way_that_lacks_figures_says_so(self) -> None:

@@ -2,8 +2,11 @@
 
 import "./copying.js";
 import "./drafts.js";
+import "./faults.js";
 import "./parts.js";
+import "./sharing.js";
 import "./trouble.js";
+import "./units.js";
 
 /* where a yard is made, its clock is the browser's */
 const zone = document.getElementById("id_time_zone");

@@ -1,5 +1,19 @@
 /* Parts of pages that open, grow and depend on a choice, for Alpine. */
 
+/* a menu that is a fold closes on Escape and on a press beside it */
+const menus = () => document.querySelectorAll("details.dropdown[open]");
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "Escape") return;
+  for (const menu of menus()) {
+    menu.open = false;
+    menu.querySelector("summary").focus();
+  }
+});
+document.addEventListener("click", (event) => {
+  for (const menu of menus())
+    if (!menu.contains(event.target)) menu.open = false;
+});
+
 document.addEventListener("alpine:init", () => {
   Alpine.data("fold", () => ({
     open: false,

@@ -23,6 +23,8 @@ export const listen = ({ press, offered, waits }) =>
   document.addEventListener("keydown", (event) => {
     const { target } = event;
     if (target.closest("input, select, textarea, dialog")) return;
+    /* a letter means something in the drawing only: elsewhere it may be a word that is spoken */
+    if (event.key.length === 1 && !(event.ctrlKey || event.metaKey) && !target.closest("#picture, .pictures")) return;
     const asked = askedBy(event, { machine: Boolean(target.closest(".machine")), opens: target.dataset.do });
     if (asked === null || !offered(asked)) return;
     event.preventDefault();
