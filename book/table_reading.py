@@ -101,23 +101,29 @@ def read_table(text: str, table: Table) -> tuple[tablib.Dataset, list[_Given], b
 def _columns(headers: list[str], table: Table) -> list[_Given]:
     known = {column.title: column for column in table.columns}
     given: list[_Given] = []
+    wrong, strange = [], []
     for header in headers:
         title, unit = title_and_unit(header)
         column = known.get(title)
         if column is None:
-            names = ", ".join(known)
-            raise TableError(
-                f"No column of this table is called “{header[:60]}”. There are: {names}."
-            )
-        if column.kind and unit not in UNIT_TABLES[column.kind]:
-            raise TableError(needs_unit(title, column.kind))
-        if any(column is one.column or column.name == one.column.name for one in given):
-            raise TableError(f"Column “{title}” stands in the file twice.")
-        given.append(_Given(column=column, unit=unit))
+            strange.append(f"“{header[:60]}”")
+        elif any(column.name == one.column.name for one in given):
+            wrong.append(f"Column “{title}” stands in the file twice.")
+        else:
+            # without a unit every cell of the column has to bring its own
+            if column.kind and unit and unit not in UNIT_TABLES[column.kind]:
+                wrong.append(needs_unit(title, column.kind))
+            given.append(_Given(column=column, unit=unit))
+    if strange:
+        names = ", ".join(known)
+        called = ", ".join(strange[:8])
+        wrong.insert(0, f"No column of this table is called {called}. There are: {names}.")
     needed = [table.key] if table.model is TrailerAxle else dict.fromkeys((table.key, "name"))
     for name in needed:
         if name not in {one.column.name for one in given}:
-            raise TableError(f"The column “{name}” is missing; it says what each row is about.")
+            wrong.append(f"The column “{name}” is missing; it says what each row is about.")
+    if wrong:
+        raise TableError(" ".join(wrong))
     return given
 
 
@@ -296,6 +302,10 @@ class _TableResource(Resource):
         if isinstance(column.field, models.DecimalField):
             return text.replace(",", ".")
         if column.kind and re.fullmatch(r"-?[\d.,\s/]+", text):
+            if not one.unit:
+                raise ValueError(
+                    f"“{text[:30]}” without a unit. {needs_unit(column.title, column.kind)}"
+                )
             return f"{text} {one.unit}"
         return text
 

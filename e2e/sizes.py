@@ -12,7 +12,8 @@ SMALL: Final = """() => {
     && !one.matches('.btn, .nav-link');
   const all = 'a[href], button, summary, select, input:not([type=hidden]), textarea';
   for (const one of document.querySelectorAll(all)) {
-    if (inText(one) || one.closest('svg, [aria-hidden=true]') || one.matches('.skip')) continue;
+    if (inText(one) || one.closest('svg, [aria-hidden=true]') || one.matches('.skip, .btn-check'))
+      continue;
     const ticks = one.matches('input[type=checkbox], input[type=radio]');
     const whole = ticks ? (one.closest('label') ?? one) : one;
     const box = whole.getBoundingClientRect();
@@ -36,7 +37,7 @@ TINY: Final = """() => {
     if (!box.width || !box.height || box.right < 0) continue;
     const scale = one.ownerSVGElement ? (one.getScreenCTM()?.a ?? 1) : 1;
     const size = parseFloat(getComputedStyle(one).fontSize) * scale;
-    if (size >= 11.9) continue;
+    if (!size || size >= 11.9) continue;
     const kind = one.getAttribute('class') ?? '';
     found.push(`${one.tagName} ${kind} "${one.textContent.trim().slice(0, 24)}" ${size}`);
   }

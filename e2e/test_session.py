@@ -197,7 +197,7 @@ class ByKeyboard(Session):
             page.keyboard.press("1")
             # a letter or figure outside the drawing asks for nothing
             self.assertEqual(page.locator(".chip[aria-pressed=true]").inner_text(), chosen)
-            page.locator("#machine-0").focus()
+            page.locator(".machine.in-hand").focus()
             page.keyboard.press("1")
             expect(page.locator(".chip[aria-pressed=true]")).to_contain_text("Harrow 60")
             page.keyboard.press("3")

@@ -81,7 +81,8 @@ class Haul(YardOwned):
         indexes = [
             models.Index(
                 fields=["yard", "-changed_at", "-id", "archived"], name="hauls_listed_newest_first"
-            )
+            ),
+            models.Index(fields=["yard", "day"], name="hauls_of_a_day"),
         ]
 
     def __str__(self) -> str:

@@ -8,6 +8,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
+from django.utils.formats import date_format
+
 from hauls.models import Haul
 from measures import UnitSystem
 from mechanics.checks import Status
@@ -49,6 +51,7 @@ class Card:
     trailer: str
     items: str
     state: str = ""
+    when: str = ""
     line: str = ""
     headline: Headline | None = None
     width: float = WIDTH
@@ -78,9 +81,17 @@ def _card(haul: Haul, unit: UnitSystem, *, pictured: bool) -> Card:
         trailer=names.trailer,
         items=", ".join(names.items) or "empty",
         state="" if haul.state == Haul.State.PLANNED else Haul.State(haul.state).label,
+        when=_when(haul),
         line=line,
         headline=headline,
     )
+
+
+def _when(haul: Haul) -> str:
+    """On which day it is hauled, and by whom; empty where neither is settled."""
+    day = "" if haul.day is None else date_format(haul.day, "D j M")
+    who = haul.driver.shown_name if haul.driver_id and haul.driver else ""
+    return ", ".join(part for part in (day, who) if part)
 
 
 def unreadable(error: PlanFileError) -> str:

@@ -11,6 +11,7 @@ from django.db.models import QuerySet
 from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.urls import reverse
+from django.utils import timezone
 from django.views.decorators.http import require_http_methods, require_safe
 
 from aspects.outfit.forms import OutfitForm, asked_for
@@ -34,12 +35,15 @@ from yards.access import YardRequest, in_yard, planners
 LISTED = 48
 """Hauls on one page of the list."""
 
+MOST_TODAY = 24
+"""Hauls of a day; more stand in the list below as any other."""
+
 LACKING = 8
 """Things without which no plan can be made that the list of hauls names."""
 
 
 def _hauls(request: YardRequest) -> HaulQuerySet:
-    return Haul.objects.filter(yard=request.yard)
+    return Haul.objects.filter(yard=request.yard).select_related("driver")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -60,6 +64,11 @@ def home(request: YardRequest) -> HttpResponse:
     """The yard's hauls with their verdicts, or the first steps of an empty yard."""
     form = FindForm(request.GET or None, yard=request.yard)
     hauls = form.narrow(_hauls(request))
+    looking = bool(request.GET)
+    # today's stand above the list, and not in it once more
+    today = _hauls(request).filter(archived=False, day=timezone.localdate())
+    todays = [] if looking else list(today.order_by("pk")[:MOST_TODAY])
+    hauls = hauls.exclude(pk__in=[haul.pk for haul in todays]) if todays else hauls
     page = Paginator(hauls, LISTED).get_page(request.GET.get("page"))
     query = request.GET.copy()
     query.pop("page", None)
@@ -75,8 +84,13 @@ def home(request: YardRequest) -> HttpResponse:
     if request.headers.get("HX-Request"):
         return show(request, "planning/_cards.html", found)
     looking = bool(search or form.narrowed)
-    start = _first_steps(request, looking=looking, empty=not found.cards)
-    home = Home(**parts(found), **parts(start), notices=[] if looking else notices(request))
+    start = _first_steps(request, looking=looking, empty=not found.cards and not todays)
+    home = Home(
+        **parts(found),
+        **parts(start),
+        notices=[] if looking else notices(request),
+        today=cards_of(todays, request.user.unit_system),
+    )
     return show(request, "planning/home.html", home, place="haul")
 
 
@@ -117,6 +131,7 @@ class Home(Found, Start):
     """The yard's hauls, what it has yet to do, and what has to be seen to first."""
 
     notices: list[Notice]
+    today: list[Card]
 
 
 def _first_steps(request: YardRequest, *, looking: bool, empty: bool) -> Start:

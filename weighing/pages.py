@@ -13,7 +13,7 @@ from django.urls import reverse
 
 from book.fields import field_words
 from book.kinds import slug_of
-from book.models import Aboard, Photo, Thing, Ticket
+from book.models import Aboard, Photo, Thing, Ticket, Trailer
 from measures import Quantity, UnitSystem
 from measures.reading import ReadingError, read_length, read_mass
 from measures.writing import (
@@ -32,6 +32,7 @@ from weighing.models import HaulTicket
 from weighing.scaling import BOX_LABELS
 from weighing.scaling import METHOD as HAUL
 from weighing.services import Offer, doubts, offers, would_offer
+from weighing.share import share_words
 from weighing.tools import Tool
 from wording.phrases import signed_mass
 
@@ -159,6 +160,7 @@ class Outcome:
     lines: list[Shown]
     main: Shown
     figures: list[Shown]
+    share: str
 
 
 def outcome_of(result: Result, unit: UnitSystem) -> Outcome:
@@ -167,7 +169,17 @@ def outcome_of(result: Result, unit: UnitSystem) -> Outcome:
         lines=[_line(line, unit) for line in result.lines],
         main=shown(result.main, unit),
         figures=[shown(figure, unit) for figure in result.figures[1:]],
+        share=_share_of(result, unit),
     )
+
+
+def _share_of(result: Result, unit: UnitSystem) -> str:
+    """What tongue and trailer say together, where a weighing gives both; of a ball, since nobody
+    has said yet what was weighed."""
+    kg = {figure.of: figure.value for figure in result.figures}
+    if "tongue" not in kg or "trailer" not in kg:
+        return ""
+    return share_words(kg["tongue"], kg["trailer"], unit, over_bed=False)
 
 
 def _line(line: Line, unit: UnitSystem) -> Shown:
@@ -238,6 +250,7 @@ class TicketPage(TicketRow):
     """
 
     tolerances: list[str]
+    share: str
     others: list[Shown]
     read: list[tuple[str, str]]
     slug: str
@@ -265,6 +278,7 @@ def ticket_page(ticket: Ticket, unit: UnitSystem, *, may_change: bool) -> Ticket
             for name, kg in ticket.readings.get("tolerance_kg", {}).items()
             if name in DOUBTED and kg
         ],
+        share=_share_on(ticket, unit),
         others=[
             shown(Figure(of=of, value=value, tolerance=tolerance), unit)
             for of, value, tolerance in ticket.readings.get("figures", [])
@@ -281,6 +295,16 @@ def ticket_page(ticket: Ticket, unit: UnitSystem, *, may_change: bool) -> Ticket
         method=method,
         of_haul=getattr(ticket, "of_haul", None),
     )
+
+
+def _share_on(ticket: Ticket, unit: UnitSystem) -> str:
+    """What the tongue and the whole of a trailer's ticket say together; empty where it lacks one,
+    or was read of the empty trailer, whose share says nothing yet."""
+    tongue, whole, thing = ticket.tongue_mass, ticket.whole_mass, ticket.thing
+    if tongue is None or whole is None or ticket.readings.get("empty"):
+        return ""
+    over_bed = isinstance(thing, Trailer) and thing.over_bed
+    return share_words(float(tongue.si), float(whole.si), unit, over_bed=over_bed)
 
 
 def _as_read(text: str, unit: UnitSystem) -> str:

@@ -205,7 +205,8 @@ def _columns(headers: list[str]) -> list[tuple[str, str]]:
             raise TableError(
                 f"No column of tickets is called “{header[:60]}”. There are: {', '.join(known)}."
             )
-        if column.mass and unit not in UNIT_TABLES["mass"]:
+        # without a unit every cell of the column has to bring its own
+        if column.mass and unit and unit not in UNIT_TABLES["mass"]:
             raise TableError(needs_unit(title, "mass"))
         if any(name == column.name for name, _ in found):
             raise TableError(f"Column “{title}” stands in the file twice.")
@@ -229,7 +230,9 @@ def _entry(
                     "without a comma."
                 )
             bare = cell.replace(",", "").replace(".", "").replace(" ", "").isdigit()
-            entry[name] = f"{cell} {units[name]}" if bare else cell
+            if bare and not units[name]:
+                problems.append(f"{name}: “{cell}” without a unit. {needs_unit(name, 'mass')}")
+            entry[name] = f"{cell} {units[name]}" if bare and units[name] else cell
         else:
             entry[name] = cell
     empty = cells.get("empty", "").lower()

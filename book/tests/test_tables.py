@@ -227,7 +227,11 @@ class BadTables(YardCase):
             ("name,mass (lb)\n", "a header and no rows"),
             ("name,colour\nA,red\n", "No column of this table is called “colour”"),
             ("mass (lb)\n5\n", "The column “name” is missing"),
-            ("name,mass\nA,5\n", "needs the unit of its numbers in brackets"),
+            (
+                "name,colour,mass (in),wheels\nA,r,5,4\n",
+                "needs the unit of its numbers in brackets",
+            ),
+            ("name,colour,mass (in),wheels\nA,r,5,4\n", "called “colour”, “wheels”"),
             ("name,mass (in)\nA,5\n", "needs the unit of its numbers in brackets"),
             ("name,mass (lb),mass (kg)\nA,5,5\n", "stands in the file twice"),
             ("name,mass (lb)\nA,5,7\n", "Row 2 has 3 cells"),
@@ -236,6 +240,20 @@ class BadTables(YardCase):
         ):
             with self.subTest(words=words), self.assertRaisesMessage(TableError, words):
                 read_table(text, table)
+
+    def test_a_column_without_a_unit_takes_cells_that_have_one(self) -> None:
+        tried = take_in(
+            "name,mass,width\nSpade,30 lb,7 in\nRake,40,long\n",
+            TABLES["machines"],
+            yard=self.yard,
+            user=self.user,
+            stamp=None,
+        )
+        right, wrong = tried.lines
+        self.assertEqual((right.outcome, right.problems), ("new", ()))
+        # both cells of the other row are told at once
+        self.assertEqual(len(wrong.problems), 2)
+        self.assertIn("“40” without a unit", wrong.problems[0])
 
     def test_encodings(self) -> None:
         self.assertEqual(decode("\ufeffname\nÄ".encode()), "name\nÄ")

@@ -42,7 +42,7 @@ class Searching(YardCase):
             Haul(yard=self.yard, name=f"H {n}", document=EXAMPLE) for n in range(50)
         )
         first = self.client.get("/")
-        self.assertContains(first, "1 to 48 of 67")
+        self.assertContains(first, "1 to 48 of 64")
         second = self.client.get("/", {"page": "2"})
         self.assertContains(second, "49 to 67 of 67")
         found = self.client.get("/", {"q": "H ", "page": "zebra"})

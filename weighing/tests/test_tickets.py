@@ -280,7 +280,7 @@ class Table(WeighCase):
             ("weighed on\n", "no rows"),
             ("name,whole mass (lb)\nx,3\n", "is missing"),
             ("weighed on,weight\n2026-01-01,3\n", "No column"),
-            ("weighed on,whole mass\n2026-01-01,3\n", "needs the unit"),
+            ("weighed on,whole mass (in)\n2026-01-01,3\n", "needs the unit"),
             ("weighed on,weighed_on\n2026-01-01,3\n", "twice"),
         ):
             with self.subTest(text=text):

@@ -48,7 +48,10 @@ const send = async (action) => {
     return 0;
   }
   if (ANSWERS.includes(answer.status)) {
+    /* a machine that had the focus gives it to the one that is in hand now */
+    const within = document.activeElement?.closest("#picture");
     place(answer, action);
+    if (within && !document.activeElement?.closest("#picture")) document.querySelector(".machine.in-hand")?.focus({ preventScroll: true });
     if (answer.status === 200) {
       if (!looks && action.before && !saves()) tries.remember(action.before, action.way);
       history.replaceState(null, "", addressNow());

@@ -1,0 +1,47 @@
+"""Tongue and trailer weighed together say the share, and what the rule of share wants."""
+
+from __future__ import annotations
+
+from django.test import SimpleTestCase
+
+from book.models import Ticket, Trailer
+from hauls.tests.yard_case import YardCase
+from measures import Quantity, UnitSystem
+from mechanics.units import KG_PER_LB
+from weighing.share import share_words
+
+
+class Words(SimpleTestCase):
+    def test_the_band_wanted_is_said_in_pounds(self) -> None:
+        said = share_words(300 * KG_PER_LB, 2460 * KG_PER_LB, UnitSystem.US, over_bed=False)
+        self.assertEqual(
+            said,
+            "12.2 % of the trailer is on the tongue. 10–15 % of 2,460 lb is 246 lb to 369 lb.",
+        )
+
+    def test_over_a_bed_and_in_kilograms(self) -> None:
+        said = share_words(2000.0, 10_000.0, UnitSystem.METRIC, over_bed=True)
+        self.assertIn("20.0 % of the trailer is on the pin. 15–25 %", said)
+        self.assertIn("1,500 kg to 2,500 kg", said)
+
+    def test_what_cannot_be_says_nothing(self) -> None:
+        for tongue, trailer in ((10.0, 0.0), (20.0, 10.0)):
+            self.assertEqual(share_words(tongue, trailer, UnitSystem.US, over_bed=False), "")
+
+
+class OnPages(YardCase):
+    def test_on_the_ticket(self) -> None:
+        trailer = Trailer.objects.get(name="20 ft equipment trailer")
+        ticket = Ticket(
+            yard=self.yard,
+            weighed_on="2026-05-04",
+            whole_mass=Quantity.parse("2460 lb"),
+            tongue_mass=Quantity.parse("300 lb"),
+        )
+        ticket.thing = trailer
+        ticket.save()
+        shown = self.client.get(f"/weigh/tickets/{ticket.pk}/")
+        self.assertContains(shown, "246 lb to 369 lb")
+        ticket.readings = {"empty": True}
+        ticket.save()
+        self.assertNotContains(self.client.get(f"/weigh/tickets/{ticket.pk}/"), "246 lb to 369 lb")
