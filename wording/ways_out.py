@@ -23,9 +23,7 @@ def ways_out(plan: Plan, index: int, unit: UnitSystem) -> list[str]:
 
 def _way_words(way: WayOut, unit: UnitSystem) -> str:
     if way.kind is Kind.SCHOOL and way.school is not None:
-        school = (
-            f"{SCHOOL_LABELS[way.school]} rule of share, {range_words(*FIXED_RANGES[way.school])},"
-        )
+        school = f"{SCHOOL_LABELS[way.school]} rule, {range_words(*FIXED_RANGES[way.school])},"
         return f"Under the {school} it has a place."
     if way.kind is Kind.LIGHTER:
         return f"With {write_mass(way.less_kg, unit)} less it has a place."

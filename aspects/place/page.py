@@ -311,7 +311,7 @@ def _current(
         landed=state.landed,
         off_middle=abs(left) >= SIDEWAYS_M,
         has_aim=best is not None,
-        aim_words="Best place" if best is None or best.right else "Best that can be had",
+        aim_words="Best place" if best is None or best.right else "Best there is",
         past_tail=_past_tail(report, index, state.draft.look.tail),
         tape_now=f"{item.placement.reference_m / unit.m:.4g}",
         tape_most=f"{report.plan.trailer.deck.length_m / unit.m:.4g}",

@@ -146,7 +146,7 @@ class PlannerActions(YardCase):
     def test_going_to_the_best_place_stays_possible_where_none_is_right(self) -> None:
         self.haul = Haul.objects.get(name="Excavator home from Low Fields")
         page = self.client.get(f"/hauls/{self.haul.pk}/")
-        self.assertContains(page, "Best that can be had")
+        self.assertContains(page, "Best there is")
         answer = self.act("aim")
         self.assertContains(answer, "where it stands")
         again = self.reference()
