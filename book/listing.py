@@ -20,7 +20,7 @@ from measures import UnitSystem
 from yards.models import Yard
 
 SHOWN: Final = 40
-"""Things of one list that the page shows; the search finds the others."""
+"""Things of one list that a page of it shows."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -47,11 +47,33 @@ class ListRow:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class ListOf:
-    """The things of one kind that are shown, how many there are, and how many more."""
+    """The things of one kind that are shown, how many there are in all, and which page of them it
+    is, from 1."""
 
     kind: Kind
     rows: tuple[ListRow, ...]
     count: int
+    page: int = 1
+
+    @property
+    def begin(self) -> int:
+        """The number of the first that is shown, from 1."""
+        return (self.page - 1) * SHOWN + 1
+
+    @property
+    def end(self) -> int:
+        """The number of the last that is shown."""
+        return self.begin + len(self.rows) - 1
+
+    @property
+    def before(self) -> int:
+        """The page before this one; 0 for none."""
+        return self.page - 1
+
+    @property
+    def after(self) -> int:
+        """The page after this one; 0 for none."""
+        return self.page + 1 if self.end < self.count else 0
 
     @property
     def more(self) -> int:
@@ -60,14 +82,24 @@ class ListOf:
 
 
 def list_of(
-    kind: Kind, yard: Yard, search: str, units: UnitSystem, tolerances: Tolerances
+    kind: Kind,
+    yard: Yard,
+    search: str,
+    units: UnitSystem,
+    tolerances: Tolerances,
+    page: int = 1,
 ) -> ListOf:
-    """A yard's things of a kind whose name has ``search`` in it, the first of them with their
-    figures."""
+    """A page of a yard's things of a kind whose name has ``search`` in it, with their figures; a
+    page that there is none of is the last one."""
     found = kind.model._default_manager.filter(yard=yard, name__icontains=search)
     today = timezone.localdate()
-    rows = made_of(found[:SHOWN], kind.prefetch, _rows, kind.slug, units, tolerances, today)
-    return ListOf(kind=kind, rows=rows, count=len(rows) if len(rows) < SHOWN else found.count())
+    if page > 1:
+        page = max(1, min(page, -(-found.count() // SHOWN)))
+    begin = (page - 1) * SHOWN
+    things = found[begin : begin + SHOWN]
+    rows = made_of(things, kind.prefetch, _rows, kind.slug, units, tolerances, today)
+    whole = page == 1 and len(rows) < SHOWN
+    return ListOf(kind=kind, rows=rows, count=len(rows) if whole else found.count(), page=page)
 
 
 def _rows(

@@ -42,7 +42,7 @@ from book.yard_forms import RulesForm, TolerancesForm
 from measures import READERS, ReadingError, UnitSystem
 from measures.writing import write_given
 from web.pages import show
-from web.sent import counted, way_back
+from web.sent import counted, way_back, whole_number
 from yards.access import YardRequest, in_yard, planners
 from yards.throttle import address_of
 
@@ -120,7 +120,17 @@ def book(request: YardRequest) -> HttpResponse:
     """All the yard owns, list by list, with what is missing."""
     units, tolerances = request.user.unit_system, Tolerances.of(request.yard)
     search = request.GET.get("q", "").strip()[:100]
-    lists = [list_of(KINDS[slug], request.yard, search, units, tolerances) for slug in LISTED]
+    lists = [
+        list_of(
+            KINDS[slug],
+            request.yard,
+            search,
+            units,
+            tolerances,
+            max(whole_number(request.GET.get(slug)) or 1, 1),
+        )
+        for slug in LISTED
+    ]
     rows = [row for one in lists for row in one.rows]
     page = BookPage(
         lists=lists,

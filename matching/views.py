@@ -8,7 +8,9 @@ from dataclasses import dataclass, replace
 from django.http import HttpResponse
 from django.views.decorators.http import require_safe
 
+from book.table_views import csv_file
 from matching.forms import MatchForm
+from matching.lists_out import match_table
 from matching.pairs import PAIRS, Match, Order, matches
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
@@ -79,6 +81,8 @@ def match(request: YardRequest) -> HttpResponse:
         except (PlanFileError, MechanicsError) as error:
             page = replace(page, wrong=f"The book's figures do not fit together. {error}.")
         else:
+            if request.GET.get("as") in ("csv", "xlsx"):
+                return csv_file(request, match_table(rows), "match")
             page = replace(
                 page,
                 asked=True,

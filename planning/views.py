@@ -22,12 +22,14 @@ from book.gaps import STOPPED_BY, stops
 from book.kinds import KINDS
 from book.models import Bulk, Hitch, Machine, Thing, Trailer, Truck
 from book.stored import made_of
+from book.table_views import csv_file
 from hauls.models import Haul, HaulQuerySet
 from hauls.store import create_haul
 from mechanics.errors import MechanicsError
 from planfile.errors import PlanFileError
 from planning.cards import Card, cards_of
 from planning.forms import FindForm
+from planning.lists_out import MOST, hauls_table
 from web.notices import Notice, notices
 from web.pages import parts, show
 from yards.access import YardRequest, in_yard, planners
@@ -92,6 +94,15 @@ def home(request: YardRequest) -> HttpResponse:
         today=cards_of(todays, request.user.unit_system),
     )
     return show(request, "planning/home.html", home, place="haul")
+
+
+@require_safe
+@in_yard
+def hauls_out(request: YardRequest) -> HttpResponse:
+    """The hauls that the list finds as a CSV file, or as a workbook."""
+    form = FindForm(request.GET or None, yard=request.yard)
+    rows = form.narrow(_hauls(request))[:MOST]
+    return csv_file(request, hauls_table(rows), "hauls")
 
 
 @dataclass(frozen=True, kw_only=True)

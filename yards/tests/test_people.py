@@ -366,6 +366,7 @@ class Rights(EveryAddress):
     OWN = {"set_units", "own_yards", "go_to_yard", "own_password"}
     LOOK = {look for aspect in aspects() for look in aspect.looks} | {
         "home",
+        "hauls_out",
         "match",
         "truck_alone",
         "trailer_alone",

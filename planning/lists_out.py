@@ -1,0 +1,47 @@
+"""The list of hauls as a table for a spreadsheet."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Iterable
+from typing import Final
+
+from book.tables import quoted
+from hauls.models import Haul
+from mechanics.checks import Status
+from planfile.draft import glance
+from wording.statuses import STATUS_WORDS
+
+COLUMNS: Final = (
+    *("name", "day", "driver", "state", "verdict"),
+    *("truck", "trailer", "loads", "changed on", "archived"),
+)
+
+MOST: Final = 5000
+"""Hauls that one table holds; the newest."""
+
+
+def hauls_table(hauls: Iterable[Haul]) -> str:
+    """Hauls as CSV, a line each; no cell is one that a spreadsheet takes for a formula."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(COLUMNS)
+    for haul in hauls:
+        names = glance(haul.document)
+        writer.writerow(
+            quoted(cell)
+            for cell in (
+                haul.name,
+                "" if haul.day is None else haul.day.isoformat(),
+                haul.driver.shown_name if haul.driver else "",
+                Haul.State(haul.state).label,
+                STATUS_WORDS[Status(haul.verdict)],
+                names.truck,
+                names.trailer,
+                ", ".join(names.items) or "empty",
+                haul.changed_at.date().isoformat(),
+                "yes" if haul.archived else "no",
+            )
+        )
+    return out.getvalue()
