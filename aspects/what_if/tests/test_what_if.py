@@ -47,3 +47,21 @@ class WhatIf(AspectCase):
         Haul.objects.create(yard=self.yard, name="Imported", document=EXAMPLE)
         page = self.look("Imported", "what-if/", v1_turned="tractor")
         self.assertEqual(200, page.status_code)
+
+    def test_it_opens_with_what_promises_most(self) -> None:
+        page = self.look("Excavator home from Low Fields", "what-if/")
+        self.assertContains(page, "These promise most")
+        compared = page.context["compared"]
+        self.assertGreater(len(compared), 1)
+        order = ["ok", "near", "unknown", "over"]
+        ranks = [order.index(column.status) for column in compared[1:]]
+        self.assertEqual(ranks, sorted(ranks))
+        self.assertLess(ranks[0], order.index(compared[0].status))
+        # what is chosen stands in the boxes, to be changed
+        self.assertContains(
+            page,
+            " selected",
+            count=sum(bool(box.value) for way in page.context["asked"] for box in way.boxes),
+        )
+        plain = self.look("Excavator home from Low Fields", "what-if/", v1_best="1")
+        self.assertNotContains(plain, "These promise most")
