@@ -367,9 +367,27 @@ def draw(
     )
 
 
-def plain_picture(plan: Plan, drawn: Sequence[Drawn], look: Look, unit: UnitSystem) -> Drawing:
-    """A plan's picture with nothing in hand, for a list or a comparison."""
-    return draw(evaluate(plan), drawn=drawn, selected=None, end_texts=[], unit=unit, look=look)
+def plain_picture(
+    plan: Plan,
+    drawn: Sequence[Drawn],
+    look: Look,
+    unit: UnitSystem,
+    *,
+    riding: Attitude | None = None,
+    times: int = 1,
+) -> Drawing:
+    """A plan's picture with nothing in hand, for a list or a comparison; ``riding`` as for
+    :func:`draw`."""
+    return draw(
+        evaluate(plan),
+        drawn=drawn,
+        selected=None,
+        end_texts=[],
+        unit=unit,
+        look=look,
+        riding=riding,
+        times=times,
+    )
 
 
 def _item(

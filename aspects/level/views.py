@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from django.contrib import messages
 from django.http import HttpResponse
@@ -16,7 +17,10 @@ from aspects.rooms import aspect_page, base_sent, with_plan
 from hauls.models import Haul
 from hauls.steps import StaleRevision
 from hauls.store import save_haul
+from measures import UnitSystem
+from mechanics.attitude import attitude
 from mechanics.plan import Plan
+from pictures.drawing import Drawing, plain_picture
 from web.pages import parts
 from yards.access import YardRequest, in_yard, planners
 
@@ -25,15 +29,28 @@ from yards.access import YardRequest, in_yard, planners
 class LevelView(LevelPage):
     """How it rides, and the bars as they are being set.
 
-    ``mount`` says how much drop would level it. ``wanted`` is the gauge reading that was asked
+    ``picture`` shows it larger than it is, ``None`` where that is not known; ``mount`` says how
+    much drop would level it. ``wanted`` is the gauge reading that was asked
     for, ``wrong`` and ``wrong_gauge`` what cannot be read of what was typed.
     """
 
     bars: BarsPage
+    picture: Drawing | None
     mount: str
     wanted: str
     wrong: str
     wrong_gauge: str
+
+
+LARGER: Final = 8
+"""How many times tilt and squat are drawn as large as they are: an inch is hardly seen."""
+
+
+def _picture(haul: Haul, plan: Plan, unit: UnitSystem) -> Drawing | None:
+    riding, draft = attitude(plan), haul.draft
+    if riding is None:
+        return None
+    return plain_picture(plan, draft.drawn, draft.look, unit, riding=riding, times=LARGER)
 
 
 @require_safe
@@ -48,6 +65,7 @@ def level(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     page = LevelView(
         **parts(level_page(plan, unit)),
         bars=bars_page(plan, part if by_gauge is None else by_gauge, length, unit),
+        picture=_picture(haul, plan, unit),
         mount=mount_words(haul, unit),
         wanted=(wanted or "")[:40],
         wrong=wrong,

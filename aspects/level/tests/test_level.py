@@ -46,6 +46,15 @@ class Level(AspectCase):
         haul.save()
         self.assertContains(self.look(haul.name, "level/"), "4 in of drop would ride level")
 
+    def test_it_is_drawn_before_it_is_tabled(self) -> None:
+        page = self.look("Orchard tractor to the Quarry Lane block", "level/")
+        text = page.content.decode()
+        self.assertIn("drawn 8 times as large as they are", text)
+        self.assertLess(text.index('class="riding"'), text.index("<table"))
+        # nose low: the trailer turns that way about its axles
+        tilt = page.context["picture"].tilt.trailer
+        self.assertRegex(tilt, r"^rotate\(-\d")
+
     def test_what_is_wanting_is_named(self) -> None:
         page = self.look("Plough and pipe to the spring chamber", "level/")
         self.assertContains(page, "ball height and springs")
