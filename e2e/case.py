@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+import time
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
@@ -17,6 +18,7 @@ from demo.login import LOGIN
 from demo.tests.planted import plant_demo_yard
 from e2e.browser import ARGUMENTS, CHROMIUM
 from hauls.models import Haul
+from web.middleware import in_hand
 from yards.models import User
 
 if TYPE_CHECKING:
@@ -97,6 +99,14 @@ class BrowserCase(LiveServerTestCase):
             yield page
         finally:
             context.close()
+            self._until_answered()
+
+    def _until_answered(self) -> None:
+        """Wait for what a page that is closed had asked for: nothing may be read while the next
+        test empties the database."""
+        patience = time.monotonic() + WAIT / 1000
+        while in_hand() and time.monotonic() < patience:
+            time.sleep(0.01)
 
     def session_of(self, login: str) -> SetCookieParam:
         """The cookie of somebody who has signed in; that it can be done is tested once."""

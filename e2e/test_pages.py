@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import tempfile
 from pathlib import Path
 
@@ -24,6 +25,9 @@ HAULS = (
     "Plough and pipe to the spring chamber",
     "Drain crew to the Long Drain",
 )
+
+
+MARGINS = ("top", "bottom", "left", "right")
 
 
 class Visits(BrowserCase):
@@ -195,11 +199,16 @@ class Views(BrowserCase):
         with self.page(color_scheme="dark") as page:
             self.open_haul(page, HAULS[0])
             page.emulate_media(media="print")
+            page.evaluate("window.dispatchEvent(new Event('beforeprint'))")
             expect(page.locator("#dock")).to_be_hidden()
             expect(page.locator("#say")).to_be_visible()
             ground = page.evaluate("getComputedStyle(document.body).backgroundColor")
             self.assertEqual(ground, "rgb(255, 255, 255)")
-            self.assertGreater(len(page.pdf()), 5000)
+            for part in (".on-paper", ".print-line", "#more-limits .limit"):
+                expect(page.locator(part).first).to_be_visible()
+            # all on one sheet: every limit, folded or not, where it stands, who and a line to sign
+            printed = page.pdf(format="Letter", margin=dict.fromkeys(MARGINS, "10mm"))
+            self.assertEqual(len(re.findall(rb"/Type\s*/Page\b", printed)), 1)
 
 
 class Journeys(BrowserCase):

@@ -35,6 +35,12 @@ class Counter:
         with self._lock:
             self._within -= 1
 
+    @property
+    def within(self) -> int:
+        """How many are within now."""
+        with self._lock:
+            return self._within
+
 
 _places = threading.BoundedSemaphore(max(settings.AT_ONCE, 1))
 _long = threading.BoundedSemaphore(1)
@@ -76,6 +82,11 @@ def _place_for(request: HttpRequest) -> AbstractContextManager[object]:
         return _long
     hashing = request.method == "POST" and getattr(view, "hashes_passwords", False)
     return _hashing if hashing else _places
+
+
+def in_hand() -> int:
+    """How many requests this process is working on, those that wait among them."""
+    return _within.within
 
 
 POLICIES: str = ", ".join(

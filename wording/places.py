@@ -35,6 +35,13 @@ def place_words(report: Report, index: int, unit: UnitSystem) -> str:
     return write_place(at, unit)
 
 
+def way_words(*, drives: bool, forward: bool) -> str:
+    """Which way round an item stands, as a driver says it: how it came on, if it drives."""
+    if drives:
+        return "driven on forward" if forward else "backed on"
+    return "front ahead" if forward else "front to the tail"
+
+
 def sideways_words(left_m: float, unit: UnitSystem) -> str:
     """Where an item stands across the deck, as the driver sees it."""
     if abs(left_m) < SIDEWAYS_M:

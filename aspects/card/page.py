@@ -26,7 +26,7 @@ from planfile.draft import Drawn
 from wording.inputs import missing_words
 from wording.limits import Telling, fault, in_sentence, light_words
 from wording.phrases import begun, names_of, tongue_word, within
-from wording.places import SIDEWAYS_M, place_words, sideways_words
+from wording.places import SIDEWAYS_M, place_words, sideways_words, way_words
 from wording.road import FIRST_STOP, LATER_STOPS
 from wording.sentences import faults_of, tightest_of
 from wording.statuses import Verdict, before_hauling, verdict_of
@@ -171,16 +171,12 @@ def _who(haul: Haul) -> str:
 def _load(report: Report, index: int, drawn: Drawn, unit: UnitSystem) -> CardLoad:
     item = report.plan.items[index]
     forward, left = item.placement.facing is Facing.FORWARD, item.placement.left_m
-    if drawn.drives:
-        way = "driven on forward" if forward else "backed on"
-    else:
-        way = "front ahead" if forward else "front to the tail"
     across = sideways_words(left, unit)
     return CardLoad(
         number=index + 1,
         name=item.called,
         mass=write_mass(item.mass_kg, unit),
-        way=way,
+        way=way_words(drives=drawn.drives, forward=forward),
         figure=place_words(report, index, unit),
         to=f"headboard to the {drawn.mark}{'' if abs(left) < SIDEWAYS_M else f', {across}'}",
         numbered=len(report.plan.items) > 1,

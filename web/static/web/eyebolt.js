@@ -4,6 +4,7 @@ import "./copying.js";
 import "./drafts.js";
 import "./faults.js";
 import "./parts.js";
+import "./printing.js";
 import "./sharing.js";
 import "./trouble.js";
 import "./units.js";
