@@ -134,6 +134,26 @@ class Offline(BrowserCase):
             self.assertEqual(len(lost), 1)
             del self.seen[seen:]
 
+    def test_what_is_noted_while_another_is_being_sent_goes_next(self) -> None:
+        with self.phone() as page:
+            page.goto(self.address)
+            held: list[Route] = []
+
+            def hold(route: Route) -> None:
+                if held:
+                    route.continue_()
+                else:
+                    held.append(route)
+
+            page.route("**/road/tick/", hold)
+            with page.expect_request("**/road/tick/"):
+                self.tick(page, "Plug in")
+            self.tick(page, "Chocks away")
+            expect(page.locator("#waiting")).to_contain_text("2 things not sent yet")
+            held[0].continue_()
+            self.sent(page)
+            self.assertEqual(Tick.objects.filter(haul=self.haul).count(), 2)
+
     def test_two_drivers_noted_it_and_both_are_shown(self) -> None:
         with self.phone() as page:
             with self.no_signal(page):

@@ -8,6 +8,8 @@ import { told } from "./told.js";
 const AGAIN = 20000;
 
 let sending = false;
+/* asked for while one was under way: what was noted meanwhile is sent next */
+let onceMore = false;
 let reached = true;
 
 const recordOf = (form, submitter) => {
@@ -66,7 +68,11 @@ const sendAll = async () => {
 
 /* one sender at a time, among all the pages that are open */
 export const send = async () => {
-  if (!person || sending) return;
+  if (!person) return;
+  if (sending) {
+    onceMore = true;
+    return;
+  }
   sending = true;
   try {
     if ((await noted()).some((one) => one.state === "waits")) {
@@ -80,6 +86,10 @@ export const send = async () => {
     }
   } finally {
     sending = false;
+  }
+  if (onceMore) {
+    onceMore = false;
+    await send();
   }
 };
 
