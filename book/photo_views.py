@@ -15,10 +15,12 @@ from book.removed_views import told_removed
 from book.services.photos import PhotoError, attach, detach
 from book.services.removal import remove
 from book.views import thing_page
+from web.middleware import takes_long
 from yards.access import YardRequest, in_yard, planners
 from yards.throttle import address_of
 
 
+@takes_long
 @require_POST
 @planners
 def add_photo(request: YardRequest, slug: str, pk: int) -> HttpResponse:

@@ -19,6 +19,7 @@ from book.tables import TABLES, Table, write_table
 from book.workbook import TYPE, is_workbook, read_workbook, write_workbook
 from longwork.models import LongWork
 from longwork.running import BusyError, Progress, begin
+from web.middleware import takes_long
 from web.pages import show
 from web.sent import whole_number
 from yards.access import YardRequest, in_yard, planners
@@ -95,6 +96,7 @@ def tables(request: YardRequest) -> HttpResponse:
     return show(request, "book/tables.html", TableList(tables=TABLES.values()), place="book")
 
 
+@takes_long
 @require_safe
 @in_yard
 def table_out(request: YardRequest, slug: str) -> HttpResponse:

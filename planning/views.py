@@ -30,6 +30,7 @@ from planfile.errors import PlanFileError
 from planning.cards import Card, cards_of
 from planning.forms import FindForm
 from planning.lists_out import MOST, hauls_table
+from web.middleware import takes_long
 from web.notices import Notice, notices
 from web.pages import parts, show
 from yards.access import YardRequest, in_yard, planners
@@ -96,6 +97,7 @@ def home(request: YardRequest) -> HttpResponse:
     return show(request, "planning/home.html", home, place="haul")
 
 
+@takes_long
 @require_safe
 @in_yard
 def hauls_out(request: YardRequest) -> HttpResponse:

@@ -20,6 +20,7 @@ from road.haul_page import Decided
 from road.lists import lists_of
 from road.models import Defect
 from road.views import haul_of, not_noted, way_page
+from web.middleware import takes_long
 from web.pages import show
 from yards.access import YardRequest, in_yard, planners
 
@@ -40,6 +41,7 @@ class DefectsPage:
     plans: bool
 
 
+@takes_long
 @require_POST
 @in_yard
 @once

@@ -21,6 +21,7 @@ from road.forms import StoppedForm
 from road.models import Stopped
 from road.services import ReadInBetweenError, keep_stopped, teach
 from road.stopped_page import StoppedAt, shown, stopped_at
+from web.middleware import takes_long
 from web.pages import show
 from web.sent import whole_number
 from yards.access import YardRequest, in_yard, planners
@@ -41,6 +42,7 @@ class StoppedPage:
     theirs: str
 
 
+@takes_long
 @require_http_methods(["GET", "HEAD", "POST"])
 @in_yard
 @once

@@ -11,6 +11,7 @@ from django.views.decorators.http import require_POST
 from book.forms import PhotoForm
 from book.models import Ticket
 from book.services.photos import PhotoError, attach, detach
+from web.middleware import takes_long
 from yards.access import YardRequest, in_yard
 
 
@@ -21,6 +22,7 @@ def _own(request: YardRequest, pk: int) -> Ticket:
     return ticket
 
 
+@takes_long
 @require_POST
 @in_yard
 def add_ticket_photo(request: YardRequest, pk: int) -> HttpResponse:

@@ -21,6 +21,7 @@ from aspects.rooms import aspect_page, with_plan
 from hauls.assigning import AlreadyChangedError, assign, assigned
 from hauls.models import Haul
 from mechanics.plan import Plan
+from web.middleware import takes_long
 from yards.access import YardRequest, in_yard, planners
 
 SLUG = "card"
@@ -51,6 +52,7 @@ def card(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     return _page(request, haul, form)
 
 
+@takes_long
 @require_safe
 @in_yard
 @with_plan

@@ -8,6 +8,7 @@ from unittest.mock import patch
 from django.http import HttpRequest, HttpResponse
 from django.test import SimpleTestCase
 
+from web import middleware
 from web.middleware import BUSY, Counter, few_at_once
 
 
@@ -51,3 +52,21 @@ class Busy(SimpleTestCase):
             thread.join()
         with counter as within:
             self.assertEqual(within, 1)
+
+
+class Lanes(SimpleTestCase):
+    def test_what_takes_long_has_a_place_beside_what_is_quick(self) -> None:
+        for address, lane in (
+            ("/", "_places"),
+            ("/road/", "_places"),
+            ("/hauls/1/strip/", "_long"),
+            ("/match/", "_long"),
+            ("/hauls/1/what-if/", "_long"),
+            ("/book/machines/1/photos/", "_long"),
+            ("/hauls/1/card/load-card.pdf", "_long"),
+            ("/nothing-here/", "_places"),
+        ):
+            request = HttpRequest()
+            request.path_info = address
+            with self.subTest(address=address):
+                self.assertIs(middleware._place_for(request), getattr(middleware, lane))
