@@ -16,6 +16,7 @@ from book.services.photos import PhotoError, attach, detach
 from book.services.removal import remove
 from book.views import thing_page
 from web.middleware import takes_long
+from web.sent import faults_of
 from yards.access import YardRequest, in_yard, planners
 from yards.throttle import address_of
 
@@ -29,7 +30,7 @@ def add_photo(request: YardRequest, slug: str, pk: int) -> HttpResponse:
     thing = get_object_or_404(things_of(kind, request.yard), pk=pk)
     form = PhotoForm(request.POST, request.FILES)
     if not form.is_valid():
-        words = " ".join(str(e) for errors in form.errors.values() for e in errors)
+        words = faults_of(form)
         messages.error(request, f"The photo was not kept. {words}")
     else:
         try:

@@ -22,6 +22,7 @@ from road.models import Defect
 from road.views import haul_of, not_noted, way_page
 from web.middleware import takes_long
 from web.pages import show
+from web.sent import faults_of
 from yards.access import YardRequest, in_yard, planners
 
 NOT_IN_BOOK = "Its {} is not in the book any more, so the defect has nothing to be kept with."
@@ -50,7 +51,7 @@ def tell_defect(request: YardRequest, pk: int) -> HttpResponse:
     haul, unit = haul_of(request, pk), request.user.unit_system
     form = DefectForm(request.POST, request.FILES, units=unit)
     if not form.is_valid():
-        words = " ".join(str(e) for errors in form.errors.values() for e in errors)
+        words = faults_of(form)
         return refused(request, words, lambda: way_page(request, haul, status=422, defect=form))
     told = form.cleaned_data
     thing = haul.truck if told["on"] == "truck" else haul.trailer

@@ -22,6 +22,7 @@ from road.page import so_far
 from road.services import NotNextError, look_again, say_weather
 from road.trips import keep_trip
 from road.views import MOVED_ON, haul_of, not_noted, way_page
+from web.sent import faults_of
 from yards.access import YardRequest, in_yard
 from yards.throttle import address_of
 
@@ -77,7 +78,7 @@ def gain(request: YardRequest, pk: int) -> HttpResponse:
     haul = haul_of(request, pk)
     form = GainForm(request.POST, units=request.user.unit_system)
     if not form.is_valid():
-        words = " ".join(str(e) for errors in form.errors.values() for e in errors)
+        words = faults_of(form)
         return refused(request, words, lambda: way_page(request, haul, status=422, gain=form))
     if keep_gain(haul, form.cleaned_data["value"], user=request.user, at=noted_at(request)) is None:
         return not_noted(request, haul, NO_BOOK)
@@ -92,7 +93,7 @@ def trip(request: YardRequest, pk: int) -> HttpResponse:
     haul = haul_of(request, pk)
     form = TripForm(request.POST, units=request.user.unit_system)
     if not form.is_valid():
-        words = " ".join(str(e) for errors in form.errors.values() for e in errors)
+        words = faults_of(form)
         return refused(request, words, lambda: way_page(request, haul, status=422, trip=form))
     keep_trip(haul, form, user=request.user, at=noted_at(request))
     return kept(redirect("road_haul", pk))

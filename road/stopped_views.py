@@ -23,7 +23,7 @@ from road.services import ReadInBetweenError, keep_stopped, teach
 from road.stopped_page import StoppedAt, shown, stopped_at
 from web.middleware import takes_long
 from web.pages import show
-from web.sent import whole_number
+from web.sent import faults_of, whole_number
 from yards.access import YardRequest, in_yard, planners
 
 IN_BETWEEN = "Somebody else read where it stopped in between."
@@ -54,7 +54,7 @@ def stopped(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         return _page(request, haul, StoppedForm(draft=haul.draft, units=unit))
     form = StoppedForm(request.POST, request.FILES, draft=haul.draft, units=unit)
     if not form.is_valid():
-        words = " ".join(str(e) for errors in form.errors.values() for e in errors)
+        words = faults_of(form)
         return refused(request, words, lambda: _page(request, haul, form, status=422))
     base = None if request.POST.get("mine") else whole_number(request.POST.get("base"))
     try:

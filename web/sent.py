@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from typing import Any, Final
 
+from django.forms import BaseForm
 from django.utils.http import url_has_allowed_host_and_scheme
 
 DIGITS: Final = 18
@@ -34,3 +35,8 @@ def way_back(text: Any) -> str:
     if len(back) > LONGEST_WAY or not back.startswith("/"):
         return ""
     return back if url_has_allowed_host_and_scheme(back, allowed_hosts=None) else ""
+
+
+def faults_of(form: BaseForm) -> str:
+    """All that is wrong with a form, in one line: for whoever has no page to show it on."""
+    return " ".join(str(words) for errors in form.errors.values() for words in errors)

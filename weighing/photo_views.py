@@ -12,6 +12,7 @@ from book.forms import PhotoForm
 from book.models import Ticket
 from book.services.photos import PhotoError, attach, detach
 from web.middleware import takes_long
+from web.sent import faults_of
 from yards.access import YardRequest, in_yard
 
 
@@ -31,7 +32,7 @@ def add_ticket_photo(request: YardRequest, pk: int) -> HttpResponse:
     form = PhotoForm(request.POST, request.FILES)
     try:
         if not form.is_valid():
-            words = " ".join(str(e) for errors in form.errors.values() for e in errors)
+            words = faults_of(form)
             raise PhotoError(words)
         attach(ticket, form.cleaned_data["file"], caption="Ticket", user=request.user)
     except PhotoError as error:
