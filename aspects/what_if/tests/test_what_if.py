@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from book.models import Hitch, Trailer, Truck
+from book.sheet import sheet
+from book.workbook import read_workbook
 from hauls.models import Haul
 from hauls.tests.yard_case import AspectCase
 from planfile.tests.test_reading import EXAMPLE
@@ -65,3 +67,30 @@ class WhatIf(AspectCase):
         )
         plain = self.look("Excavator home from Low Fields", "what-if/", v1_best="1")
         self.assertNotContains(plain, "These promise most")
+
+    def test_the_ways_go_out_as_a_table(self) -> None:
+        page = self.look("Excavator home from Low Fields", "what-if/")
+        compared = page.context["compared"]
+        sent = self.look("Excavator home from Low Fields", "what-if/", **{"as": "csv"})
+        headers, rows, _ = sheet(sent.content.decode("utf-8-sig"))
+        self.assertEqual([row[0] for row in rows], [column.heading for column in compared])
+        self.assertEqual([row[1] for row in rows], [column.word for column in compared])
+        tongue = headers.index("tongue")
+        self.assertEqual([row[tongue] for row in rows], [column.tongue for column in compared])
+        self.assertIn(compared[0].limits[0].figure, rows[0][headers.index("limit 1")])
+        book = self.look("Excavator home from Low Fields", "what-if/", **{"as": "xlsx"})
+        self.assertEqual(sheet(read_workbook(book.content))[1], rows)
+
+    def test_a_way_that_lacks_figures_goes_out_with_why(self) -> None:
+        Truck.objects.filter(name="Old half-ton").update(front_axle_mass=None, gvwr=None)
+        hitch = Hitch.objects.get(truck__name="Old half-ton")
+        trailer = Trailer.objects.get(name="14 ft tilt")
+        sent = self.look(
+            "Orchard tractor to the Quarry Lane block",
+            "what-if/",
+            v1_outfit=f"{hitch.pk}-{trailer.pk}",
+            **{"as": "csv"},
+        )
+        headers, rows, _ = sheet(sent.content.decode("utf-8-sig"))
+        self.assertIn("lacks GVWR", rows[1][headers.index("why")])
+        self.assertEqual(rows[1][headers.index("tongue")], "")
