@@ -24,6 +24,7 @@ from measures.writing import (
     write_percent,
 )
 from mechanics.weighing import Figure, Line, Result
+from planfile.errors import PlanFileError
 from web.pages import parts
 from weighing.finding import FindTickets
 from weighing.forms import AboardRow, WeighForm
@@ -32,7 +33,7 @@ from weighing.models import HaulTicket
 from weighing.scaling import BOX_LABELS
 from weighing.scaling import METHOD as HAUL
 from weighing.services import Offer, doubts, offers, would_offer
-from weighing.share import share_words
+from weighing.share import hitch_words, share_words
 from weighing.tools import Tool
 from wording.phrases import signed_mass
 
@@ -251,6 +252,7 @@ class TicketPage(TicketRow):
 
     tolerances: list[str]
     share: str
+    hitch: str
     others: list[Shown]
     read: list[tuple[str, str]]
     slug: str
@@ -279,6 +281,7 @@ def ticket_page(ticket: Ticket, unit: UnitSystem, *, may_change: bool) -> Ticket
             if name in DOUBTED and kg
         ],
         share=_share_on(ticket, unit),
+        hitch=_hitch_on(ticket, unit),
         others=[
             shown(Figure(of=of, value=value, tolerance=tolerance), unit)
             for of, value, tolerance in ticket.readings.get("figures", [])
@@ -305,6 +308,19 @@ def _share_on(ticket: Ticket, unit: UnitSystem) -> str:
         return ""
     over_bed = isinstance(thing, Trailer) and thing.over_bed
     return share_words(float(tongue.si), float(whole.si), unit, over_bed=over_bed)
+
+
+def _hitch_on(ticket: Ticket, unit: UnitSystem) -> str:
+    """What the haul's hitch makes of the tongue on its ticket; empty where the ticket is of no
+    haul, or its plan cannot be read any more."""
+    of_haul = getattr(ticket, "of_haul", None)
+    if ticket.tongue_mass is None or of_haul is None:
+        return ""
+    try:
+        hitch = of_haul.haul.draft.plan.hitch
+    except PlanFileError:
+        return ""
+    return hitch_words(float(ticket.tongue_mass.si), hitch, unit)
 
 
 def _as_read(text: str, unit: UnitSystem) -> str:

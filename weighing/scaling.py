@@ -23,6 +23,7 @@ from weighing.forms import AtAScale
 from weighing.learning import FIGURES, Learned, bias_of
 from weighing.models import HaulTicket
 from weighing.services import quantity
+from weighing.share import hitch_words
 from wording.phrases import signed_mass
 from yards.models import User
 
@@ -70,8 +71,9 @@ class PadRow:
 class ScalePage:
     """Planned beside read: the pads, the trailer's axles, the truck alone, and what follows.
 
-    ``practice`` tells a ticket made up by the page, ``bias`` what the trailer's tickets have
-    taught, ``kept`` the haul's own tickets, ``wrong`` the first box that is no mass.
+    ``hitch`` says what the hitch makes of the tongue read, ``practice`` tells a ticket made up
+    by the page, ``bias`` what the trailer's tickets have taught, ``kept`` the haul's own tickets,
+    ``wrong`` the first box that is no mass.
     """
 
     rows: list[PadRow]
@@ -79,6 +81,7 @@ class ScalePage:
     axles: list[PadRow]
     total: PadRow | None
     tongue: PadRow | None
+    hitch: str
     planned_total: str
     next_practice: str
     practice: bool
@@ -112,11 +115,12 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> ScalePage
     total = None
     if len(read) == len(PADS):
         total = _beside("together", "All of it", true.together_kg, sum(read.values()), unit)
-    tongue = None
+    tongue, hitch = None, ""
     if len(alone_kg) == len(ALONE) and {"steer", "drive"} <= set(read):
         kg = read["steer"] + read["drive"] - sum(alone_kg.values())
         words = "Tongue, from the two weighings"
         tongue = _beside("tongue", words, loads.trailer.handed_kg, kg, unit, doubts=4)
+        hitch = hitch_words(kg, plan.hitch, unit)
     wrong = next((row.wrong for row in (*rows, *axles, *alone) if row.wrong), "")
     return ScalePage(
         rows=rows,
@@ -124,6 +128,7 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> ScalePage
         axles=axles,
         total=total,
         tongue=tongue,
+        hitch=hitch,
         planned_total=write_mass(true.together_kg, unit),
         next_practice=str(counted(seed) + 1),
         practice=bool(seed),

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import html
 import json
+import re
 from typing import Any
 
 from django.db import connection
@@ -189,11 +191,21 @@ class Finding(YardCase):
         self.assertNotContains(page, "Kestrel T6")
         self.assertContains(page, "No truck has “harrow” in its name")
 
-    def test_a_long_list_shows_its_beginning_and_says_so(self) -> None:
+    def test_a_long_list_comes_in_pages_that_reach_all_of_it(self) -> None:
         Machine.objects.bulk_create(Machine(yard=self.yard, name=f"Z {n:03}") for n in range(60))
         page = self.client.get("/book/")
-        self.assertContains(page, "And 28 more")
+        self.assertContains(page, "1 to 40 of 68")
         self.assertContains(page, "Machines <span>68</span>")
+        self.assertNotContains(page, "Z 059")
+        self.assertNotContains(page, "Those before")
+        (after,) = re.findall(r'href="(\?[^"#]+)[^"]*">Those after', page.text)
+        rest = self.client.get(f"/book/{html.unescape(after)}")
+        self.assertContains(rest, "41 to 68 of 68")
+        self.assertContains(rest, "Z 059")
+        self.assertNotContains(rest, "Those after")
+        self.assertContains(rest, "Those before")
+        for odd, shown in (("999", "41 to 68"), ("0", "1 to 40"), ("two", "1 to 40")):
+            self.assertContains(self.client.get("/book/", {"machines": odd}), f"{shown} of 68")
         home = self.client.get("/")
         self.assertContains(home, "And 52 more in the book")
 

@@ -20,6 +20,7 @@ from weighing.gathering import Subject, believed, gather, subjects_of
 from weighing.learning import bias_of
 from weighing.models import AcceptedFit, HaulTicket
 from weighing.services import offers
+from weighing.share import hitch_words
 from weighing.tests.test_weigh import WeighCase
 
 ORCHARD = "Orchard tractor to the Quarry Lane block"
@@ -258,6 +259,10 @@ class HaulTickets(FitCase):
         self.assertRedirects(answer, f"/weigh/tickets/{ticket.pk}/")
         self.assertEqual(("1140 lb", "8340 lb"), (str(ticket.tongue_mass), str(ticket.whole_mass)))
         self.assertEqual(self.haul, HaulTicket.objects.get(ticket=ticket).haul)
+        rated = hitch_words(float(ticket.tongue_mass.si), self.haul.draft.plan.hitch, UnitSystem.US)
+        self.assertContains(self.client.get(f"/weigh/tickets/{ticket.pk}/"), rated)
+        read = self.client.post(self.at(), {**self.PADS, **alone, "do": "compare"})
+        self.assertContains(read, rated)
         load = ticket.loads.filter(kind="item").get()
         self.assertEqual((self.harrow, "150 in"), (load.machine, str(load.reference)))
         planned = ticket.readings["planned_kg"]["trailer"]
