@@ -44,3 +44,21 @@ TINY: Final = """() => {
   return found.slice(0, 12);
 }"""
 """What is written smaller than 12 px."""
+
+BROKEN: Final = """() => {
+  const found = [];
+  const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (walker.nextNode()) {
+    const node = walker.currentNode;
+    for (const figure of node.data.matchAll(/[0-9][0-9.,]+/g)) {
+      const range = document.createRange();
+      range.setStart(node, figure.index);
+      range.setEnd(node, figure.index + figure[0].length);
+      const drawn = [...range.getClientRects()].filter(box => box.width > 0);
+      if (new Set(drawn.map(box => Math.round(box.top))).size > 1)
+        found.push(`${figure[0]} in "${node.data.trim().slice(0, 40)}"`);
+    }
+  }
+  return [...new Set(found)].slice(0, 12);
+}"""
+"""Figures that a narrow column broke in two: 4,022 over two lines is read as 4,0 and 22."""

@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 from book.models import Bulk, HitchPart, Machine, Ticket, Trailer, Truck
 from demo.login import LOGIN, PASSWORD
 from e2e.case import OVERLAPPING, BrowserCase
-from e2e.sizes import SMALL, TINY, UNFOLD
+from e2e.sizes import BROKEN, SMALL, TINY, UNFOLD
 from gauge.models import Gauge
 from hauls.models import Haul
 from yards.models import Role, User, Yard
@@ -154,8 +154,10 @@ class Phone(Visits):
         self.assert_nothing_sticks_out(page)
         self.assertEqual(page.evaluate(SMALL), [])
         self.assertEqual(page.evaluate(TINY), [])
+        self.assertEqual(page.evaluate(BROKEN), [])
         page.set_viewport_size({"width": 320, "height": 844})
         self.assert_nothing_sticks_out(page)
+        self.assertEqual(page.evaluate(BROKEN), [])
         page.set_viewport_size({"width": 390, "height": 844})
 
     def test_on_a_phone(self) -> None:
