@@ -186,6 +186,11 @@ LEVEL: Final = "The trailer stands level, as it is towed."
 SAME: Final = "The same people, fuel and things aboard both times."
 FEET: Final = "Chock the wheels and keep feet clear: scales and jacks tip."
 TELL: Final = "Tell the weighmaster first; nobody walks on the scale."
+PUBLIC: Final = (
+    "At a public scale press the button of the intercom and say that it is a first weighing. Stay "
+    "on, still, until they say that the ticket is done: driving off sooner cancels it."
+)
+"""How a public scale is asked (common practice, no source)."""
 
 
 def _pads(found: Given) -> Result:
@@ -302,7 +307,9 @@ METHODS: Final = {
             drawing="platform",
             steps=(
                 "Drive on with truck and trailer, all wheels on the platform.",
-                "Drop the trailer, drive on with the truck alone. The second weighing is cheap.",
+                PUBLIC,
+                "Drop the trailer, drive on with the truck alone. Give the first ticket's number "
+                "and ask for a re-weigh: it costs a part of the first.",
             ),
             cautions=(SAME, TELL),
             boxes=(
@@ -319,9 +326,12 @@ METHODS: Final = {
             of=("trailers",),
             drawing="pads",
             steps=(
-                "Hitched: steer axle, drive axle and trailer each on their own pad. With spring "
-                "bars, weigh with them hung, slack them, and weigh once more.",
-                "Drop the trailer and weigh the truck again on the first two pads.",
+                "Hitched, drive on until steer axle, drive axle and trailer each stand on a pad of "
+                "their own, none on a joint.",
+                PUBLIC,
+                "With spring bars, weigh with them hung, slack them, and weigh once more.",
+                "Drop the trailer and weigh the truck again on the first two pads. Give the first "
+                "ticket's number and ask for a re-weigh: it costs a part of the first.",
             ),
             cautions=(
                 SAME,
