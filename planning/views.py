@@ -59,6 +59,8 @@ class Found:
     search: str
     narrowed: bool
     query: str
+    today: list[Card]
+    """Today's, above the others; none while something is looked for."""
 
 
 @require_safe
@@ -67,7 +69,8 @@ def home(request: YardRequest) -> HttpResponse:
     """The yard's hauls with their verdicts, or the first steps of an empty yard."""
     form = FindForm(request.GET or None, yard=request.yard)
     hauls = form.narrow(_hauls(request))
-    looking = bool(request.GET)
+    search = str(request.GET.get("q", "")).strip()[:100]
+    looking = bool(search or form.narrowed)
     # today's stand above the list, and not in it once more
     today = _hauls(request).filter(archived=False, day=timezone.localdate())
     todays = [] if looking else list(today.order_by("pk")[:MOST_TODAY])
@@ -75,7 +78,6 @@ def home(request: YardRequest) -> HttpResponse:
     page = Paginator(hauls, LISTED).get_page(request.GET.get("page"))
     query = request.GET.copy()
     query.pop("page", None)
-    search = str(request.GET.get("q", "")).strip()[:100]
     found = Found(
         cards=cards_of(page.object_list, request.user.unit_system),
         page=page,
@@ -83,16 +85,15 @@ def home(request: YardRequest) -> HttpResponse:
         search=search,
         narrowed=form.narrowed,
         query=f"{query.urlencode()}&" if query else "",
+        today=cards_of(todays, request.user.unit_system) if page.number == 1 else [],
     )
     if request.headers.get("HX-Request"):
         return show(request, "planning/_cards.html", found)
-    looking = bool(search or form.narrowed)
     start = _first_steps(request, looking=looking, empty=not found.cards and not todays)
     home = Home(
         **parts(found),
         **parts(start),
         notices=[] if looking else notices(request),
-        today=cards_of(todays, request.user.unit_system),
     )
     return show(request, "planning/home.html", home, place="haul")
 
@@ -144,7 +145,6 @@ class Home(Found, Start):
     """The yard's hauls, what it has yet to do, and what has to be seen to first."""
 
     notices: list[Notice]
-    today: list[Card]
 
 
 def _first_steps(request: YardRequest, *, looking: bool, empty: bool) -> Start:

@@ -34,6 +34,23 @@ class NarrowingTheList(AspectCase):
         self.assertEqual(0, self.cards(since=str(today + timedelta(days=1))))
         self.assertEqual(1, self.cards(load=f"machine-{plough.pk}", verdict="near"))
 
+    def test_today_stands_above_until_something_is_looked_for(self) -> None:
+        todays = set(Haul.objects.filter(day=timezone.localdate()).values_list("name", flat=True))
+        self.assertTrue(todays)
+        whole = Haul.objects.filter(archived=False).count()
+        # the boxes send themselves empty too
+        empty = {"q": "", "verdict": "", "load": ""}
+        for answer in (
+            self.client.get("/"),
+            self.client.get("/", empty),
+            self.client.get("/", empty, headers={"HX-Request": "true"}),
+        ):
+            self.assertEqual(answer.content.decode().count("card-haul"), whole)
+            self.assertEqual({card.name for card in answer.context["today"]}, todays)
+            self.assertContains(answer, 'id="today-heading"', count=1)
+        for looked in ({"q": "plough"}, {"verdict": "near"}):
+            self.assertNotContains(self.client.get("/", looked), "today-heading")
+
     def test_boxes_that_make_no_sense_are_told_and_narrow_nothing(self) -> None:
         page = self.client.get("/", {"since": "2026-02-02", "until": "2026-01-01"})
         self.assertContains(page, "This day is before the first.")
