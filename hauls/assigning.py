@@ -9,7 +9,7 @@ from yards.models import User
 
 
 class AlreadyChangedError(Exception):
-    """Somebody else said who drives, or when, in between; nothing is stored."""
+    """Somebody else changed the same in between; nothing is stored."""
 
 
 def assigned(haul: Haul) -> str:

@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+import hashlib
+import json
+from collections.abc import Callable
 from dataclasses import dataclass, field, fields
 from decimal import Decimal
-from typing import Any, Final
+from typing import Any, Final, NamedTuple
 
+from django.db import transaction
+
+from hauls.assigning import AlreadyChangedError
 from measures import Quantity
 from yards.models import Yard
 
@@ -38,6 +44,17 @@ class ListRules:
         return dict(self.reworded).get(key, usual)
 
 
+class OwnFlag(NamedTuple):
+    """A flag of the law that a yard keeps for itself: what has to be done, the figure it goes by,
+    the limit as entered, where that stands, as of when."""
+
+    words: str
+    fact: str
+    limit: str
+    source: str
+    as_of: str
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class RoadRules:
     """A yard's rules of the road; what it has not said is as usual."""
@@ -49,8 +66,12 @@ class RoadRules:
     later_way: Quantity = LATER_WAY
     law: str = ""
     lists: dict[str, ListRules] = field(default_factory=dict)
-    own_flags: tuple[tuple[str, str, str, str, str], ...] = ()
-    """The yard's own flags of the law: words, of what, from how much, source, as of."""
+    own_flags: tuple[OwnFlag, ...] = ()
+
+    @property
+    def mark(self) -> str:
+        """By which a page that is behind is known: another one where anything is otherwise."""
+        return hashlib.sha256(json.dumps(self.own(), sort_keys=True).encode()).hexdigest()[:16]
 
     def of_list(self, key: str) -> ListRules:
         """What the yard wants of a list."""
@@ -80,9 +101,9 @@ class RoadRules:
                 if isinstance(one, dict)
             },
             own_flags=tuple(
-                (str(f[0]), str(f[1]), str(f[2]), str(f[3]), str(f[4]))
+                OwnFlag(*map(str, f))
                 for f in (flags if isinstance(flags, list) else ())
-                if isinstance(f, list) and len(f) == 5
+                if isinstance(f, list) and len(f) == len(OwnFlag._fields)
             ),
         )
 
@@ -105,6 +126,21 @@ class RoadRules:
             else:
                 kept[one.name] = value
         return kept
+
+
+@transaction.atomic
+def keep_rules(yard: Yard, change: Callable[[RoadRules], RoadRules], *, was: str) -> None:
+    """Keep a yard's rules with a change made to them; ``was`` is the mark of those that were shown.
+
+    Raises:
+        AlreadyChangedError: they are otherwise by now.
+    """
+    held = Yard.objects.select_for_update().get(pk=yard.pk)
+    rules = RoadRules.of(held)
+    if rules.mark != was:
+        raise AlreadyChangedError
+    held.road = change(rules).own()
+    held.save(update_fields=["road"])
 
 
 def _whole(value: Any, usual: int, most: int) -> int:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
 from dataclasses import dataclass
 
 from django.contrib import messages
@@ -11,16 +9,15 @@ from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.views.decorators.http import require_http_methods
 
-from hauls.road_rules import RoadRules
+from hauls.assigning import AlreadyChangedError
+from hauls.road_rules import RoadRules, keep_rules
 from road.rules_forms import RoadRulesForm
 from web.pages import show
 from yards.access import YardRequest, planners
-from yards.models import Yard
 
 IN_BETWEEN = (
-    "Somebody else changed the rules in between. What you entered is still in the boxes: keep "
-    "it if "
-    "it is right beside theirs."
+    "Somebody else changed the rules in between. What you entered is still in the boxes: keep it "
+    "if it is right beside theirs."
 )
 
 
@@ -43,15 +40,13 @@ def road_rules(request: YardRequest) -> HttpResponse:
     form = RoadRulesForm(request.POST, rules=rules, units=units)
     if not form.is_valid():
         return _page(request, form, rules, status=422)
-    if request.POST.get("was") != _digest(rules):
-        return _page(request, form, rules, wrong=IN_BETWEEN, status=409)
-    Yard.objects.filter(pk=request.yard.pk).update(road=form.rules(rules).own())
+    try:
+        keep_rules(request.yard, form.rules, was=request.POST.get("was", ""))
+    except AlreadyChangedError:
+        request.yard.refresh_from_db()
+        return _page(request, form, RoadRules.of(request.yard), wrong=IN_BETWEEN, status=409)
     messages.success(request, "Kept. Lists that are open are as the rules say from now on.")
     return redirect("road_rules")
-
-
-def _digest(rules: RoadRules) -> str:
-    return hashlib.sha256(json.dumps(rules.own(), sort_keys=True).encode()).hexdigest()[:16]
 
 
 def _page(
@@ -62,5 +57,5 @@ def _page(
     wrong: str = "",
     status: int = 200,
 ) -> HttpResponse:
-    page = RulesPage(form=form, was=_digest(rules), wrong=wrong)
+    page = RulesPage(form=form, was=rules.mark, wrong=wrong)
     return show(request, "road/rules.html", page, place="road", status=status)

@@ -34,14 +34,14 @@ def room_words(plan: Plan, brakes: Brakes | None, unit: UnitSystem) -> str:
 def _stops(brakes: Brakes, unit: UnitSystem) -> str:
     said, speed = SPEEDS[unit]
     way = brakes.distance_m(speed)
-    shown = "" if way is None else f" From {said} it stands in about {way_words(way, unit)}."
+    shown = "" if way is None else f" From {said} it stands in about {distance_words(way, unit)}."
     if brakes.times <= AS_ALONE:
         return f"Stops about as the truck does full.{shown}"
     times = write_number(brakes.times, 1)
     return f"Needs {times} times as far to brake as the truck full.{shown}"
 
 
-def way_words(metres: float, unit: UnitSystem) -> str:
+def distance_words(metres: float, unit: UnitSystem) -> str:
     """A way to stop, rounded up to what is worth telling."""
     name, step, per = STEPS[unit]
     return f"{write_number(-(-metres / per // step) * step)} {name}"

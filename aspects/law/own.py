@@ -2,28 +2,18 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
-from collections.abc import Iterator
-from dataclasses import replace
 from typing import Any, Final
 
 from django import forms
-from django.db import transaction
 
 from book.forms import InUnits
-from hauls.road_rules import RoadRules
+from hauls.road_rules import OwnFlag
 from measures import READERS, Quantity, ReadingError, UnitSystem
 from mechanics.law import LENGTHS, MASSES, Condition, Fact, Rule
 from wording.law import FACTS
-from yards.models import Yard
 
 MOST_OWN: Final = 30
 """Flags of its own that a yard has at most."""
-
-
-class AlreadyChangedError(Exception):
-    """Somebody else changed the flags in between."""
 
 
 class OwnFlagForm(InUnits, forms.Form):
@@ -65,45 +55,18 @@ class OwnFlagForm(InUnits, forms.Form):
         return found
 
     @property
-    def flag(self) -> tuple[str, str, str, str, str]:
+    def flag(self) -> OwnFlag:
         """The flag as rules keep it."""
         told = self.cleaned_data
-        return told["words"], told["fact"], told["limit"], told["source"], told["as_of"]
+        return OwnFlag(**{name: told[name] for name in OwnFlag._fields})
 
 
-def own_rules(rules: RoadRules) -> Iterator[tuple[int, Rule]]:
-    """The yard's own flags as rules, with their numbers from 1; what cannot be read is left out."""
-    for number, (_, fact, limit, source, _) in enumerate(rules.own_flags, 1):
-        try:
-            condition = Condition(
-                fact=Fact(fact), limit=float(Quantity.parse(limit).si), reached=True
-            )
-        except (ValueError, ArithmeticError):
-            continue
-        yield number, Rule(code=f"own.{number}", source=source, conditions=(condition,))
-
-
-def own_words(rules: RoadRules, number: int) -> tuple[str, str]:
-    """What a flag of the yard's own says, and as of when."""
-    words, _, _, _, as_of = rules.own_flags[number - 1]
-    return words, as_of
-
-
-def digest(rules: RoadRules) -> str:
-    """By which a page that is behind is known."""
-    return hashlib.sha256(json.dumps(rules.own_flags).encode()).hexdigest()[:16]
-
-
-@transaction.atomic
-def keep_flags(yard: Yard, flags: tuple[tuple[str, str, str, str, str], ...], was: str) -> None:
-    """Keep the yard's own flags.
-
-    Raises:
-        AlreadyChangedError: they are otherwise by now than ``was``.
-    """
-    held = Yard.objects.select_for_update().get(pk=yard.pk)
-    rules = RoadRules.of(held)
-    if digest(rules) != was:
-        raise AlreadyChangedError
-    held.road = replace(rules, own_flags=flags).own()
-    held.save(update_fields=["road"])
+def own_rule(flag: OwnFlag) -> Rule | None:
+    """A flag of the yard's own as a rule; ``None`` where its figure or limit cannot be read, as of
+    a file that somebody else wrote."""
+    try:
+        limit = float(Quantity.parse(flag.limit).si)
+        condition = Condition(fact=Fact(flag.fact), limit=limit, reached=True)
+    except (ValueError, ArithmeticError):
+        return None
+    return Rule(code="own", source=flag.source, conditions=(condition,))

@@ -6,19 +6,19 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
-from aspects.law.own import OwnFlagForm, own_rules, own_words
+from aspects.law.own import OwnFlagForm, own_rule
 from hauls.models import Haul
 from hauls.outlined import on_the_road, widest_m
 from hauls.road_rules import RoadRules
 from hauls.stopping import braking
 from measures import UnitSystem
 from measures.writing import write_length, write_number
-from mechanics.law import Flag, OnTheRoad, Standing, flags
+from mechanics.law import Flag, OnTheRoad, Standing, flags, stands
 from mechanics.plan import Plan
 from mechanics.report import evaluate
 from mechanics.stopping import M_S_PER_MPH, Brakes, outfit_length_m, seconds_ahead
 from wording.law import ALWAYS, CHECK, LAWS, USUAL, WORDS, trigger_words
-from wording.stopping import way_words
+from wording.stopping import AS_ALONE, distance_words
 
 SPEEDS: Final = {
     UnitSystem.US: tuple((f"{mph} mph", mph * M_S_PER_MPH) for mph in (25, 35, 45, 55, 65)),
@@ -119,10 +119,10 @@ def law_page(
 
 
 NO_BRAKES: Final = (
-    "How far it needs to stop cannot be said: the truck's plate, or which of the trailer's "
-    "axles have "
-    "brakes, is not in the book."
+    "How far it needs to stop cannot be said: the truck's plate, or which of the trailer's axles "
+    "have brakes, is not in the book."
 )
+NOT_READ: Final = "its limit cannot be read: remove the flag and add it anew"
 
 
 def _line(flag: Flag, outfit: OnTheRoad, unit: UnitSystem) -> FlagLine:
@@ -138,14 +138,15 @@ def _line(flag: Flag, outfit: OnTheRoad, unit: UnitSystem) -> FlagLine:
 
 
 def _own(rules: RoadRules, outfit: OnTheRoad, unit: UnitSystem) -> Iterator[FlagLine]:
-    for number, rule in own_rules(rules):
-        words, as_of = own_words(rules, number)
-        (flag,) = flags((rule,), outfit)
+    for number, flag in enumerate(rules.own_flags, 1):
+        rule = own_rule(flag)
         yield FlagLine(
-            words=words,
-            triggers=tuple(trigger_words(c, outfit, unit) for c in rule.conditions),
-            source=f"{rule.source}, as of {as_of}",
-            sign=SIGNS[flag.standing],
+            words=flag.words,
+            triggers=(NOT_READ,)
+            if rule is None
+            else tuple(trigger_words(c, outfit, unit) for c in rule.conditions),
+            source=f"{flag.source}, as of {flag.as_of}",
+            sign=SIGNS[Standing.UNKNOWN if rule is None else stands(rule, outfit)],
             own=number,
         )
 
@@ -156,7 +157,7 @@ def _rows(brakes: Brakes, plan: Plan, unit: UnitSystem) -> Iterator[RoomRow]:
 
     def way(of: Brakes, speed: float, slope: float = 0.0) -> str:
         found = of.distance_m(speed, slope)
-        return "does not stop" if found is None else way_words(found, unit)
+        return "does not stop" if found is None else distance_words(found, unit)
 
     for said, speed in SPEEDS[unit]:
         yield RoomRow(
@@ -169,7 +170,7 @@ def _rows(brakes: Brakes, plan: Plan, unit: UnitSystem) -> Iterator[RoomRow]:
 
 
 def _times(brakes: Brakes) -> str:
-    if brakes.times <= 1.05:
+    if brakes.times <= AS_ALONE:
         return (
             "Its brakes are rated for what it weighs: it stops about as the truck alone does full."
         )
@@ -186,8 +187,7 @@ def _climbs(plan: Plan, together_kg: float) -> str:
     times = write_number(together_kg / plan.truck.gvwr_kg, 1)
     return (
         f"Uphill it takes {times} times the pull that the truck alone takes full, on any grade; "
-        "downhill "
-        "as much has to be held back. Choose the gear before the descent."
+        "downhill as much has to be held back. Choose the gear before the descent."
     )
 
 
@@ -196,7 +196,6 @@ def _mirrors(plan: Plan, unit: UnitSystem) -> str:
     if widest is None:
         return "How wide the mirrors have to reach is not known: a load's width is missing."
     return (
-        f"Mirrors have to reach {write_length(widest, unit, step=1)} from edge to edge at "
-        "least, as wide "
-        "as what is behind them; narrower ones see nothing past it."
+        f"Mirrors have to reach {write_length(widest, unit, step=1)} from edge to edge at least, "
+        "as wide as what is behind them; narrower ones see nothing past it."
     )

@@ -111,6 +111,17 @@ class OwnFlags(YardCase):
         )
         self.assertEqual(RoadRules.of(Yard.objects.get(pk=self.yard.pk)).own_flags, ())
 
+    def test_a_limit_that_cannot_be_read_is_said_and_not_left_out(self) -> None:
+        self.send()
+        yard = Yard.objects.get(pk=self.yard.pk)
+        for at, strange in ((1, "girth"), (2, "wide")):
+            flag = list(RoadRules.of(yard).own_flags[0])
+            flag[at] = strange
+            Yard.objects.filter(pk=yard.pk).update(road={"own_flags": [flag]})
+            page = self.client.get(f"/hauls/{self.haul.pk}/law/")
+            (own,) = (flag for flag in page.context["unknown"] if flag.own)
+            self.assertIn("cannot be read", own.triggers[0])
+
     def test_what_cannot_be_a_limit_is_refused_and_kept_in_its_box(self) -> None:
         for box, value, words in (
             ("limit", "wide", "is not a length"),
