@@ -8,7 +8,7 @@ what was entered in another unit comes back unchanged.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any, Final
@@ -179,9 +179,18 @@ TABLES: Final = {
 
 def write_table(table: Table, yard: Yard, units: UnitSystem) -> str:
     """The table as CSV text."""
-    dataset = tablib.Dataset(headers=[column.header(units) for column in table.columns])
-    for row in _rows_of(table, yard):
-        dataset.append([_cell(row, column, units) for column in table.columns])
+    return csv_text(
+        [column.header(units) for column in table.columns],
+        ([_cell(row, column, units) for column in table.columns] for row in _rows_of(table, yard)),
+    )
+
+
+def csv_text(headers: Sequence[str], rows: Iterable[Sequence[str]]) -> str:
+    """Rows as CSV text below their headers; whoever makes a cell of what somebody typed makes it
+    :func:`quoted`."""
+    dataset = tablib.Dataset(headers=headers)
+    for row in rows:
+        dataset.append(row)
     return str(dataset.export("csv"))
 
 

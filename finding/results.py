@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import islice
 from typing import Final
 
 from django.db.models import Q
@@ -50,7 +51,7 @@ def found(yard: Yard, typed: str) -> list[Group]:
 
 
 def _group(title: str, hits: Iterator[Hit]) -> Group:
-    seen = [hit for hit, _ in zip(hits, range(EACH + 1), strict=False)]
+    seen = list(islice(hits, EACH + 1))
     return Group(title=title, hits=tuple(seen[:EACH]), more=len(seen) > EACH)
 
 

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Iterable
 from typing import Final
 
-from book.tables import quoted
+from book.tables import csv_text, quoted
 from matching.pairs import Match
 
 COLUMNS: Final = (
@@ -18,23 +16,19 @@ COLUMNS: Final = (
 
 def match_table(rows: Iterable[Match]) -> str:
     """Pairs as CSV, the best first, a line each."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(COLUMNS)
-    for row in rows:
-        writer.writerow(
-            quoted(cell)
-            for cell in (
-                row.word,
-                row.hitch.truck.name,
-                row.hitch.name,
-                row.trailer.name,
-                row.line,
-                row.reserve_words or "not known",
-                row.place,
-                "yes" if row.backward else "no",
-                row.sure,
-                "cannot say" if row.climb is None else row.climb.word,
-            )
-        )
-    return out.getvalue()
+    return csv_text(COLUMNS, ([quoted(cell) for cell in _cells(row)] for row in rows))
+
+
+def _cells(row: Match) -> tuple[str, ...]:
+    return (
+        row.word,
+        row.hitch.truck.name,
+        row.hitch.name,
+        row.trailer.name,
+        row.line,
+        row.reserve_words or "not known",
+        row.place,
+        "yes" if row.backward else "no",
+        row.sure,
+        "cannot say" if row.climb is None else row.climb.word,
+    )

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Iterable
 from typing import Final
 
-from book.tables import quoted
+from book.tables import csv_text, quoted
 from hauls.models import Haul
 from mechanics.checks import Status
 from planfile.draft import glance
@@ -24,24 +22,20 @@ MOST: Final = 5000
 
 def hauls_table(hauls: Iterable[Haul]) -> str:
     """Hauls as CSV, a line each; no cell is one that a spreadsheet takes for a formula."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(COLUMNS)
-    for haul in hauls:
-        names = glance(haul.document)
-        writer.writerow(
-            quoted(cell)
-            for cell in (
-                haul.name,
-                "" if haul.day is None else haul.day.isoformat(),
-                haul.driver.shown_name if haul.driver else "",
-                Haul.State(haul.state).label,
-                STATUS_WORDS[Status(haul.verdict)],
-                names.truck,
-                names.trailer,
-                ", ".join(names.items) or "empty",
-                haul.changed_at.date().isoformat(),
-                "yes" if haul.archived else "no",
-            )
-        )
-    return out.getvalue()
+    return csv_text(COLUMNS, ([quoted(cell) for cell in _cells(haul)] for haul in hauls))
+
+
+def _cells(haul: Haul) -> tuple[str, ...]:
+    names = glance(haul.document)
+    return (
+        haul.name,
+        "" if haul.day is None else haul.day.isoformat(),
+        haul.driver.shown_name if haul.driver else "",
+        Haul.State(haul.state).label,
+        STATUS_WORDS[Status(haul.verdict)],
+        names.truck,
+        names.trailer,
+        ", ".join(names.items) or "empty",
+        haul.changed_at.date().isoformat(),
+        "yes" if haul.archived else "no",
+    )

@@ -12,24 +12,22 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from book.services.photos import PhotoError
-from offline.once import kept, noted_at, once, refused
+from offline.once import kept, noted_at, once
 from planfile.errors import PlanFileError
 from road.defects import AlreadyDecidedError, decide, defects_in, mend, shown, tell
 from road.forms import DecisionForm, DefectForm
 from road.haul_page import Decided
 from road.lists import lists_of
 from road.models import Defect
-from road.views import haul_of, not_noted, way_page
+from road.views import haul_of, not_noted, not_right
 from web.middleware import takes_long
 from web.pages import show
-from web.sent import faults_of
 from yards.access import YardRequest, in_yard, planners
 
 NOT_IN_BOOK = "Its {} is not in the book any more, so the defect has nothing to be kept with."
 DECIDED = (
     "Somebody else decided about that, or mended it, in between. It is shown as it is now, with "
-    "what "
-    "you entered: send it again if it is still right."
+    "what you entered: send it again if it is still right."
 )
 
 
@@ -51,8 +49,7 @@ def tell_defect(request: YardRequest, pk: int) -> HttpResponse:
     haul, unit = haul_of(request, pk), request.user.unit_system
     form = DefectForm(request.POST, request.FILES, units=unit)
     if not form.is_valid():
-        words = faults_of(form)
-        return refused(request, words, lambda: way_page(request, haul, status=422, defect=form))
+        return not_right(request, haul, defect=form)
     told = form.cleaned_data
     thing = haul.truck if told["on"] == "truck" else haul.trailer
     if thing is None:
@@ -76,7 +73,7 @@ def tell_defect(request: YardRequest, pk: int) -> HttpResponse:
     except PhotoError as error:
         form.add_error("photo", str(error))
         words = f"The photo cannot be kept. {error}"
-        return refused(request, words, lambda: way_page(request, haul, status=422, defect=form))
+        return not_right(request, haul, words, defect=form)
     return kept(redirect("road_haul", pk))
 
 

@@ -12,7 +12,7 @@ from aspects.tied_down.list_views import GONE, tick_sent
 from book.removed_views import told_removed
 from book.services.removal import remove
 from hauls.hookup import WEATHERS
-from offline.once import kept, noted_at, once, refused
+from offline.once import kept, noted_at, once
 from planfile.errors import PlanFileError
 from road.forms import GainForm, TripForm
 from road.gain import keep_gain
@@ -21,8 +21,7 @@ from road.models import Trip
 from road.page import so_far
 from road.services import NotNextError, look_again, say_weather
 from road.trips import keep_trip
-from road.views import MOVED_ON, haul_of, not_noted, way_page
-from web.sent import faults_of
+from road.views import MOVED_ON, haul_of, not_noted, not_right
 from yards.access import YardRequest, in_yard
 from yards.throttle import address_of
 
@@ -78,8 +77,7 @@ def gain(request: YardRequest, pk: int) -> HttpResponse:
     haul = haul_of(request, pk)
     form = GainForm(request.POST, units=request.user.unit_system)
     if not form.is_valid():
-        words = faults_of(form)
-        return refused(request, words, lambda: way_page(request, haul, status=422, gain=form))
+        return not_right(request, haul, gain=form)
     if keep_gain(haul, form.cleaned_data["value"], user=request.user, at=noted_at(request)) is None:
         return not_noted(request, haul, NO_BOOK)
     return kept(redirect("road_haul", pk))
@@ -93,8 +91,7 @@ def trip(request: YardRequest, pk: int) -> HttpResponse:
     haul = haul_of(request, pk)
     form = TripForm(request.POST, units=request.user.unit_system)
     if not form.is_valid():
-        words = faults_of(form)
-        return refused(request, words, lambda: way_page(request, haul, status=422, trip=form))
+        return not_right(request, haul, trip=form)
     keep_trip(haul, form, user=request.user, at=noted_at(request))
     return kept(redirect("road_haul", pk))
 

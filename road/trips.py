@@ -13,20 +13,14 @@ from django.db import transaction
 
 from hauls.models import Haul
 from measures import UnitSystem
+from measures.quantity import DISTANCE_UNITS, VOLUME_UNITS
 from measures.writing import write_mass, write_number, write_percent
 from mechanics.loads import compute_loads
-from mechanics.units import M_PER_FT
 from planfile.draft import glance
 from planfile.errors import PlanFileError
 from road.forms import TripForm
 from road.models import Trip
 from yards.models import User, Yard
-
-M_PER_MI: Final = 5280 * M_PER_FT
-M3_PER_GAL: Final = 231 * (M_PER_FT / 12) ** 3
-LOW_SHARE: Final = 0.10
-"""Share below which complaints are put down to it, for a ball; for others the plan's own range
-counts."""
 
 ENOUGH: Final = 3
 """Trips from which something is said of several."""
@@ -42,7 +36,7 @@ def economy(metres: float, cubic_metres: float, unit: UnitSystem) -> float:
         raise ValueError("a way and fuel greater than zero")
     if unit is UnitSystem.METRIC:
         return cubic_metres * 1000 / (metres / 100_000)
-    return metres / M_PER_MI / (cubic_metres / M3_PER_GAL)
+    return metres / float(DISTANCE_UNITS["mi"]) / (cubic_metres / float(VOLUME_UNITS["gal"]))
 
 
 def economy_words(metres: float, cubic_metres: float, unit: UnitSystem) -> str:
@@ -144,15 +138,13 @@ def share_says(trips: Sequence[Trip], unit: UnitSystem) -> str:
     rest = [float(t.share or 0) for t in good]
     if max(low) < min(rest):
         return (
-            f"Every complaint was at {write_percent(max(low))} on the tongue or less, every "
-            "good trip "
-            f"at {write_percent(min(rest))} or more. More on the tongue is worth trying first."
+            f"Every complaint was at {write_percent(max(low))} on the tongue or less, every good "
+            f"trip at {write_percent(min(rest))} or more. More on the tongue is worth trying first."
         )
     if _mean(low) + 0.005 < _mean(rest):
         return (
             f"Complaints go with a low share: {write_percent(_mean(low))} on the tongue on "
-            "average, "
-            f"{write_percent(_mean(rest))} without a complaint."
+            f"average, {write_percent(_mean(rest))} without a complaint."
         )
     return (
         "Complaints do not go with a low share here: "

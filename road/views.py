@@ -18,6 +18,7 @@ from road.page import day_page, done_line, so_far
 from road.services import HeldUpError, NotNextError, do_step, take_back
 from web.notices import notices
 from web.pages import show
+from web.sent import faults_of
 from wording.swaying import AFTER, sways
 from yards.access import YardRequest, in_yard
 
@@ -116,6 +117,17 @@ def way_page(
         haul, request.user.unit_system, plans=request.role.plans, wrong=wrong, forms=forms
     )
     return show(request, "road/haul.html", page, place="road", status=status)
+
+
+def not_right(request: YardRequest, haul: Haul, words: str = "", **form: Any) -> HttpResponse:
+    """Say what is wrong with the one form that was sent, by its name on the page: there, or to a
+    phone that had no signal; in ``words`` of its own where it has some."""
+    (sent,) = form.values()
+    return refused(
+        request,
+        words or faults_of(sent),
+        lambda: way_page(request, haul, status=422, **form),
+    )
 
 
 def not_noted(

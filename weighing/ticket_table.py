@@ -11,13 +11,12 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, Final
 
-import tablib
 from django.db import transaction
 
 from book.models import Aboard, Ticket
 from book.sheet import TableError, needs_unit, sheet, title_and_unit
 from book.table_outcome import Line, Outcome
-from book.tables import FORMULA, unquoted
+from book.tables import FORMULA, csv_text, unquoted
 from book.ticketfile import TicketRead, list_of, read_ticket
 from longwork.running import Progress, no_progress
 from measures import Quantity, UnitSystem
@@ -78,10 +77,10 @@ COLUMNS: Final = (
 
 def write_tickets(tickets: Iterable[Ticket], units: UnitSystem) -> str:
     """The table as CSV text."""
-    dataset = tablib.Dataset(headers=[column.header(units) for column in COLUMNS])
-    for ticket in tickets:
-        dataset.append([_cell(ticket, column, units) for column in COLUMNS])
-    return str(dataset.export("csv"))
+    return csv_text(
+        [column.header(units) for column in COLUMNS],
+        ([_cell(ticket, column, units) for column in COLUMNS] for ticket in tickets),
+    )
 
 
 def _cell(ticket: Ticket, column: Column, units: UnitSystem) -> str:
