@@ -15,7 +15,7 @@ from django.utils import timezone
 from book.models import Trailer, Truck
 from book.services.photos import attach_encoded, encoded
 from hauls.models import Haul
-from road.models import Defect
+from road.models import Defect, on
 from wording.phrases import NOBODY, begun
 from yards.models import User, Yard
 
@@ -64,8 +64,7 @@ def tell(
     picture = None if photo is None else encoded(photo)
     defect = Defect.objects.create(
         yard=thing.yard,
-        truck=thing if isinstance(thing, Truck) else None,
-        trailer=thing if isinstance(thing, Trailer) else None,
+        **on(thing),
         haul=haul,
         what=what,
         note=note,

@@ -7,17 +7,15 @@ from datetime import date
 
 from django.contrib import messages
 from django.core.exceptions import PermissionDenied
-from django.db import transaction
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils import timezone
 from django.views.decorators.http import require_http_methods, require_POST
 
-from book.models import Trailer, Truck
 from book.removed_views import told_removed
 from book.services.removal import remove
 from road.forms import InspectionForm, LookedForm
-from road.inspections import Due, dues_of
+from road.inspections import Due, add, dues_of
 from road.models import Inspection, Looked
 from web.pages import show
 from yards.access import YardRequest, in_yard, planners
@@ -51,25 +49,9 @@ def inspections(request: YardRequest) -> HttpResponse:
     form = InspectionForm(request.POST, yard=request.yard, units=request.user.unit_system)
     if not form.is_valid():
         return _page(request, form=form, status=422)
-    add(form, request)
+    add(form, yard=request.yard, user=request.user)
     messages.success(request, "Kept.")
     return redirect("inspections")
-
-
-@transaction.atomic
-def add(form: InspectionForm, request: YardRequest) -> None:
-    """Keep an inspection and, where it is known, when it was done last."""
-    told, thing = form.cleaned_data, form.thing
-    made = Inspection.objects.create(
-        yard=request.yard,
-        truck=thing if isinstance(thing, Truck) else None,
-        trailer=thing if isinstance(thing, Trailer) else None,
-        what=told["what"],
-        every_days=told["every_days"],
-        every_way=told["every_way"],
-    )
-    if told["last"]:
-        Looked.objects.create(inspection=made, on=told["last"], by=request.user)
 
 
 @require_POST

@@ -7,13 +7,15 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Final
 
+from django.db import transaction
 from django.db.models import Q
 
 from book.models import Trailer, Truck
 from measures import UnitSystem
 from measures.writing import write_in
-from road.models import Inspection, Trip
-from yards.models import Yard
+from road.forms import InspectionForm
+from road.models import Inspection, Looked, Trip, on
+from yards.models import User, Yard
 
 SOON: Final = timedelta(days=21)
 """So long before its date an inspection is reminded of."""
@@ -39,6 +41,23 @@ class Due:
     overdue: bool
     soon: bool
     last: date | None
+
+
+@transaction.atomic
+def add(form: InspectionForm, *, yard: Yard, user: User) -> Inspection:
+    """Keep an inspection and, where it is known, when it was done last. The form has been found
+    right."""
+    told, thing = form.cleaned_data, form.thing
+    made = Inspection.objects.create(
+        yard=yard,
+        **on(thing),
+        what=told["what"],
+        every_days=told["every_days"],
+        every_way=told["every_way"],
+    )
+    if told["last"]:
+        Looked.objects.create(inspection=made, on=told["last"], by=user)
+    return made
 
 
 def dues_of(

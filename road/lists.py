@@ -33,10 +33,6 @@ TITLES: Final = {
 }
 """The steps that have a list, with its title."""
 
-EDITED: Final = (Step.HOOK_UP, Step.WALK_ROUND)
-"""Lists whose standard lines a yard may leave out or say otherwise; those of load and ties are made
-from machines and plan."""
-
 AT_STOPS: Final = (
     Chore(key="hubs", words="Hubs and brakes", detail="hand near them: none hot"),
     Chore(key="tires", words="Tires", detail="none low, none hot"),
@@ -106,7 +102,10 @@ def lists_of(haul: Haul, unit: UnitSystem, today: date) -> tuple[RoadList, ...]:
         )
 
     def of(step: Step, lines: Sequence[Line], note: str = "") -> RoadList:
-        own = () if step in EDITED else _own(step, rules.of_list(step))
+        own = [
+            Line(key=key_of(OWN, step.value, words), words=words)
+            for words in rules.of_list(step).own
+        ]
         return RoadList(
             step=step.value, title=TITLES[step], lines=ticked([*lines, *own]), note=note
         )
@@ -149,7 +148,7 @@ def _weathers(haul: Haul) -> Iterator[Weather]:
 
 
 def _lines(prefix: str, chores: Iterable[Chore], rules: ListRules) -> list[Line]:
-    """Standard lines as the yard wants them, then its own."""
+    """Standard lines as the yard wants them."""
     found = []
     for chore in chores:
         if chore.key in rules.left_out:
@@ -157,14 +156,7 @@ def _lines(prefix: str, chores: Iterable[Chore], rules: ListRules) -> list[Line]
         words = rules.words(chore.key, chore.words)
         key = key_of(f"{prefix}-{chore.key}"[:20], words, chore.detail)
         found.append(Line(key=key, words=words, detail=chore.detail))
-    return found + [Line(key=key_of(OWN, prefix, words), words=words) for words in rules.own]
-
-
-def _own(step: Step, rules: ListRules) -> list[Line]:
-    # the stop's own lines came with its standard ones
-    if step is Step.FIRST_STOP:
-        return []
-    return [Line(key=key_of(OWN, step.value, words), words=words) for words in rules.own]
+    return found
 
 
 def _of_trailer(trailer: Trailer | None, unit: UnitSystem, today: date) -> OfTheTrailer:

@@ -35,8 +35,7 @@ USUAL: Final = {UnitSystem.US: "us", UnitSystem.METRIC: "eu"}
 
 WORDS: Final = {
     "us.commercial_vehicle": "Commercial vehicle if it is hauled for a business across state "
-    "lines: "
-    "DOT number, medical card, logs. Many states ask the same within the state",
+    "lines: DOT number, medical card, logs. Many states ask the same within the state",
     "us.commercial_licence": "Commercial driver's licence, class A",
     "us.heavy_truck_licence": "Commercial driver's licence for the truck by itself, class B",
     "us.brakes": "A trailer this heavy has to have brakes on all wheels; some states ask it "
@@ -90,8 +89,7 @@ WORDS: Final = {
     "uk.ties": "The load must not be a danger, however it moves: ties hold all of it forward, half "
     "of it back and to the sides",
     "uk.speed": "Speed with a trailer: 60 mph on motorways and dual carriageways, 50 mph "
-    "elsewhere, "
-    "less for goods vehicles past 7.5 t",
+    "elsewhere, less for goods vehicles past 7.5 t",
 }
 """What each rule asks for, by its code."""
 

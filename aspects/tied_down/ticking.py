@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import NamedTuple
 
@@ -32,9 +31,9 @@ class Ticks:
 
     def __init__(self, haul: Haul) -> None:
         self.two = RoadRules.of(haul.yard).two_people
-        self._of: Mapping[str, Sequence[Tick]] = defaultdict(list)
+        self._of: dict[str, list[Tick]] = defaultdict(list)
         for tick in Tick.objects.filter(haul=haul).select_related("by").order_by("at", "pk"):
-            self._of[tick.key].append(tick)  # type: ignore[attr-defined]
+            self._of[tick.key].append(tick)
 
     def of(self, key: str) -> Ticked:
         """What is known of a line."""

@@ -68,8 +68,8 @@ class Migration(migrations.Migration):
                 ('what', models.CharField(help_text='Hub grease, the yearly inspection.', max_length=120)),
                 ('every_days', models.PositiveIntegerField(blank=True, null=True, validators=[django.core.validators.MinValueValidator(1), django.core.validators.MaxValueValidator(3660)], verbose_name='every so many days')),
                 ('every_way', book.fields.DistanceField(blank=True, least='positive', max_length=60, null=True, verbose_name='every so far')),
-                ('trailer', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='inspections', to='book.trailer')),
-                ('truck', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='inspections', to='book.truck')),
+                ('trailer', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='%(class)ss', to='book.trailer')),
+                ('truck', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='%(class)ss', to='book.truck')),
                 ('yard', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, to='yards.yard')),
             ],
             options={
@@ -149,8 +149,8 @@ class Migration(migrations.Migration):
                 ('decided_by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to=settings.AUTH_USER_MODEL)),
                 ('haul', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='defects', to='hauls.haul')),
                 ('mended_by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.SET_NULL, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('trailer', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='defects', to='book.trailer')),
-                ('truck', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='defects', to='book.truck')),
+                ('trailer', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='%(class)ss', to='book.trailer')),
+                ('truck', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.CASCADE, related_name='%(class)ss', to='book.truck')),
                 ('yard', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, to='yards.yard')),
             ],
             options={

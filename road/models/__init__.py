@@ -3,6 +3,7 @@
 from road.models.defect import Defect
 from road.models.gain import BrakeGain
 from road.models.inspection import Inspection, Looked
+from road.models.on import OnTruckOrTrailer, on
 from road.models.step import ORDER, LookedAgain, Step, StepDone
 from road.models.stopped import Stopped, StoppedLoad
 from road.models.trip import Trip
@@ -16,9 +17,11 @@ __all__ = [
     "Inspection",
     "Looked",
     "LookedAgain",
+    "OnTruckOrTrailer",
     "Step",
     "StepDone",
     "Stopped",
     "StoppedLoad",
     "Trip",
+    "on",
 ]

@@ -7,12 +7,11 @@ from django.contrib.contenttypes.fields import GenericRelation
 from django.db import models
 from django.utils import timezone
 
-from book.models import Trailer, Truck
 from hauls.models import Haul
-from yards.models import YardOwned
+from road.models.on import OnTruckOrTrailer
 
 
-class Defect(YardOwned):
+class Defect(OnTruckOrTrailer):
     """Something that is wrong with a truck or trailer.
 
     Open, it holds every haul of that truck or trailer up until an owner or planner has decided,
@@ -24,12 +23,6 @@ class Defect(YardOwned):
         GO = "go", "may go"
         STOP = "stop", "must not go"
 
-    truck = models.ForeignKey(
-        Truck, null=True, blank=True, on_delete=models.CASCADE, related_name="defects"
-    )
-    trailer = models.ForeignKey(
-        Trailer, null=True, blank=True, on_delete=models.CASCADE, related_name="defects"
-    )
     haul = models.ForeignKey(Haul, null=True, on_delete=models.SET_NULL, related_name="defects")
     what = models.CharField(max_length=160)
     note = models.CharField(max_length=400, blank=True)
@@ -53,14 +46,8 @@ class Defect(YardOwned):
     mended_at = models.DateTimeField(null=True)
     photos = GenericRelation("book.Photo")
 
-    class Meta:
+    class Meta(OnTruckOrTrailer.Meta):
         ordering = ["-at", "-pk"]
-        constraints = [
-            models.CheckConstraint(
-                condition=models.Q(truck__isnull=False) ^ models.Q(trailer__isnull=False),
-                name="defect_of_a_truck_or_trailer",
-            )
-        ]
 
     def __str__(self) -> str:
         return self.what
@@ -69,14 +56,6 @@ class Defect(YardOwned):
     def name(self) -> str:
         """What a photo is attached to, in words."""
         return f"The defect “{self.what}”"
-
-    @property
-    def thing(self) -> Truck | Trailer:
-        """What it is on."""
-        found = self.truck or self.trailer
-        if found is None:
-            raise ValueError("a defect is on a truck or a trailer")
-        return found
 
     @property
     def holds_up(self) -> bool:

@@ -8,19 +8,12 @@ from django.db import models
 from django.utils import timezone
 
 from book.fields import DistanceField
-from book.models import Trailer, Truck
-from yards.models import YardOwned
+from road.models.on import OnTruckOrTrailer
 
 
-class Inspection(YardOwned):
+class Inspection(OnTruckOrTrailer):
     """Something to be inspected every so many days or miles, whichever comes first."""
 
-    truck = models.ForeignKey(
-        Truck, null=True, blank=True, on_delete=models.CASCADE, related_name="inspections"
-    )
-    trailer = models.ForeignKey(
-        Trailer, null=True, blank=True, on_delete=models.CASCADE, related_name="inspections"
-    )
     what = models.CharField(max_length=120, help_text="Hub grease, the yearly inspection.")
     every_days = models.PositiveIntegerField(
         "every so many days",
@@ -30,25 +23,11 @@ class Inspection(YardOwned):
     )
     every_way = DistanceField("every so far", null=True)
 
-    class Meta:
+    class Meta(OnTruckOrTrailer.Meta):
         ordering = ["what", "pk"]
-        constraints = [
-            models.CheckConstraint(
-                condition=models.Q(truck__isnull=False) ^ models.Q(trailer__isnull=False),
-                name="inspection_of_a_truck_or_trailer",
-            )
-        ]
 
     def __str__(self) -> str:
         return self.what
-
-    @property
-    def thing(self) -> Truck | Trailer:
-        """What it is of."""
-        found = self.truck or self.trailer
-        if found is None:
-            raise ValueError("an inspection is of a truck or a trailer")
-        return found
 
 
 class Looked(models.Model):

@@ -18,8 +18,7 @@ class Trip(YardOwned):
     """One way driven with an outfit.
 
     ``mass_kg`` and ``share`` are what truck with trailer weighed and the tongue's share, by the
-    plan
-    as it was then; ``None`` where the plan could not say, or the way was driven empty.
+    plan as it was then; ``None`` where the plan could not say, or the way was driven empty.
     """
 
     class Carried(models.TextChoices):
