@@ -103,10 +103,9 @@ class OnTheWay:
     """One haul as its driver sees it.
 
     ``step`` comes next, empty once all is done; its button stands first of ``buttons``. ``held_up``
-    says which defect does not let it go; ``first_minutes`` is not 0 before it has set off.
-    ``last`` can
-    be taken back. ``do_not`` is said where it is over, ``changed`` where the plan is another than
-    when it was loaded. ``picture`` is ``None`` where the plan cannot be read.
+    says which defect does not let it go; ``first_minutes`` is not 0 before it has set off. ``last``
+    can be taken back. ``do_not`` is said where it is over, ``changed`` where the plan is another
+    than when it was loaded. ``picture`` is ``None`` where the plan cannot be read.
     """
 
     pk: int
