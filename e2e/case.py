@@ -135,6 +135,7 @@ class BrowserCase(LiveServerTestCase):
 
     def assert_accessible(self, page: Page, *, only: Sequence[str] = ()) -> None:
         """No violation of WCAG 2.2 AA that axe can find; ``only`` asks for some rules alone."""
+        page.wait_for_load_state()
         page.evaluate(AXE)
         kind, values = ("rule", list(only)) if only else ("tag", AXE_RULES)
         asked = {"type": kind, "values": values}
@@ -146,7 +147,8 @@ class BrowserCase(LiveServerTestCase):
         self.assertEqual(problems, [], json.dumps(problems, indent=1))
 
     def assert_nothing_sticks_out(self, page: Page) -> None:
-        """No sideways scrolling."""
+        """No sideways scrolling, once the page's styles and fonts are there."""
+        page.wait_for_load_state()
         wide = page.evaluate("document.documentElement.scrollWidth - window.innerWidth")
         self.assertLessEqual(wide, 0)
 

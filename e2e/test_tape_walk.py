@@ -67,8 +67,10 @@ class TapeWalk(BrowserCase):
         with self.page(320, 640, login="newcomer") as page:
             page.goto(f"{self.live_server_url}/walk/")
             page.get_by_role("button", name="Begin at the truck").click()
+            expect(page.locator("#answer")).to_be_visible()
             self.assert_nothing_sticks_out(page)
             page.get_by_role("link", name="The whole walk").click()
+            expect(page.locator("#answer")).to_have_count(0)
             self.assert_nothing_sticks_out(page)
 
     def put(self, page: Page, typed: str, to: str) -> None:
