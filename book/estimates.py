@@ -121,6 +121,19 @@ def ball_place(hitch: Hitch) -> Figure:
     )
 
 
+def front_seat(base: Figure) -> Figure:
+    """How far ahead of the rear axle a front seat is, with such a wheelbase: where who or what
+    rides in a truck is taken to be when nobody says."""
+    return Figure.of(
+        Guessed(
+            of="truck",
+            name="cargo.ahead_of_rear_axle",
+            measure=Measure.LENGTH,
+            estimate=typical.seat_ahead_m(Estimate(least=base.least, most=base.most)),
+        )
+    )
+
+
 def driver(truck: Truck) -> tuple[Figure, Figure] | None:
     """Mass and place ahead of the rear axle of one person, where the book says nothing of who
     or what rides in the truck; ``None`` where it does, or its length cannot be told."""
@@ -133,9 +146,7 @@ def driver(truck: Truck) -> tuple[Figure, Figure] | None:
         measure=Measure.MASS,
         estimate=typical.PERSON,
     )
-    length = Estimate(least=base.least, most=base.most)
-    seat = typical.seat_ahead_m(length)
-    return Figure.of(person), Figure(si=seat.value, tolerance=seat.tolerance)
+    return Figure.of(person), front_seat(base)
 
 
 def curb_part(truck: Truck) -> Guessed | None:
@@ -206,9 +217,12 @@ def truck_guesses(truck: Truck, hitch: Hitch | None = None) -> Iterator[Guessed]
     if source != Truck.EmptyFrom.AXLES and truck.front_share is None and (source or truck.gvwr):
         yield FRONT_SHARE
     hitches = list(truck.hitches.all()) if hitch is None else [hitch]
-    figures = [wheelbase(truck), *(ball_place(one) for one in hitches)]
+    base = wheelbase(truck)
+    figures = [base, *(ball_place(one) for one in hitches)]
     if (people := driver(truck)) is not None:
         figures.append(people[0])
+    elif base and truck.pk and any(one.ahead_of_rear_axle is None for one in truck.loads.all()):
+        figures.append(front_seat(base))
     yield from _guessed(figures)
 
 
@@ -510,9 +524,10 @@ def _machine(machine: Machine) -> Iterator[Guessed]:
         yield from _guessed([balance_height(machine)])
 
 
-USUAL: Final = ("front_share", "cargo", "track_width")
+USUAL: Final = ("front_share", "cargo", "cargo.ahead_of_rear_axle", "track_width")
 """Estimates that nobody has to agree to before planning: how a truck stands on its axles, that one
-person drives, and a width that matters only off the middle. They are said all the same."""
+person drives, where front seats are, and a width that matters only off the middle. They are said
+all the same."""
 
 BOXES: Final = {
     ("truck", "empty_mass"): "payload",
@@ -520,6 +535,7 @@ BOXES: Final = {
     ("truck", "wheelbase"): "wheelbase",
     ("truck", "hitch_offset"): "hitches",
     ("truck", "cargo"): "loads",
+    ("truck", "cargo.ahead_of_rear_axle"): "loads",
     ("trailer", "empty_mass"): "empty_mass",
     ("trailer", "empty_tongue_mass"): "empty_tongue_mass",
     ("trailer", "deck.start"): "deck_start",

@@ -82,6 +82,7 @@ class LoadRow(RowForm):
         super().__init__(*args, **kwargs)
         if self.prefix and self.prefix.endswith("-0") and not self.instance.pk:
             self.fields["name"].widget.attrs["placeholder"] = "Driver"
+            self.fields["ahead_of_rear_axle"].widget.attrs["placeholder"] = "front seat"
 
 
 class AxleRow(RowForm):

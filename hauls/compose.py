@@ -40,6 +40,7 @@ from book.models import (
     Trailer,
     TrailerAxle,
     Truck,
+    TruckLoad,
 )
 from book.schools import rules_for
 from book.tolerances import Tolerances
@@ -73,7 +74,7 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truc
     axles = empty_axles(truck, tolerances)
     exact = estimates.truck_source(truck) == Truck.EmptyFrom.AXLES and truck.aboard_mass is None
     base, ball, person = truck_wheelbase(truck), estimates.ball_place(hitch), _driver(truck, units)
-    tow = tow_limit_kg(truck)
+    seat, tow = estimates.front_seat(base), tow_limit_kg(truck)
     towed: float | UnsetType = UNSET
     if truck.max_trailer_mass is not None:
         towed = units.m(truck.max_trailer_mass)
@@ -103,23 +104,25 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truc
         rear_tire_capacity=units.m_if(truck.rear_tire_capacity),
         ride=_ride(truck, hitch, units),
         drive=_word(f"{truck.drive}_wheel") if truck.drive else UNSET,
-        cargo=[
-            document.Cargo(
-                name=load.name,
-                mass=units.m(load.mass),
-                mass_tolerance=_tolerance(
-                    0.0
-                    if not load.known and load.mass_tolerance is None
-                    else tolerances.mass_kg(si(load.mass), load.known, load.mass_tolerance),
-                    load.mass_tolerance,
-                    units,
-                ),
-                ahead_of_rear_axle=units.x(load.ahead_of_rear_axle),
-            )
-            for load in truck.loads.all()
-        ]
-        + person,
+        cargo=[_load(one, seat, tolerances, units) for one in truck.loads.all()] + person,
         estimates=_named(guess for guess in estimates.truck_guesses(truck, hitch)),
+    )
+
+
+def _load(
+    load: TruckLoad, seat: estimates.Figure, tolerances: Tolerances, units: FileUnits
+) -> document.Cargo:
+    """Who or what rides in the truck; on a front seat, give or take, where nobody says where."""
+    exact = not load.known and load.mass_tolerance is None
+    off = 0.0 if exact else tolerances.mass_kg(si(load.mass), load.known, load.mass_tolerance)
+    place = load.ahead_of_rear_axle
+    at = seat if place is None else estimates.Figure.entered(place)
+    return document.Cargo(
+        name=load.name,
+        mass=units.m(load.mass),
+        mass_tolerance=_tolerance(off, load.mass_tolerance, units),
+        ahead_of_rear_axle=_place(at, place, units),
+        ahead_of_rear_axle_tolerance=units.metres(at.tolerance),
     )
 
 

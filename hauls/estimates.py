@@ -52,7 +52,7 @@ def _around(value: float, off: float) -> Estimate:
 
 def _of_the_truck(plan: Plan) -> Iterator[Kept]:
     truck = plan.truck
-    person = next((c for c in truck.cargo if c.ahead_tolerance_m), None)
+    seated = next((c for c in truck.cargo if c.ahead_tolerance_m), None)
     bands = {
         "empty_mass": (Measure.MASS, _around(truck.empty_mass_kg, truck.empty_off_kg)),
         "front_share": (Measure.PART, FRONT_PART),
@@ -64,8 +64,14 @@ def _of_the_truck(plan: Plan) -> Iterator[Kept]:
         "cargo": (
             Measure.MASS,
             _around(0.0, 0.0)
-            if person is None
-            else _around(person.mass_kg, person.mass_tolerance_kg),
+            if seated is None
+            else _around(seated.mass_kg, seated.mass_tolerance_kg),
+        ),
+        "cargo.ahead_of_rear_axle": (
+            Measure.LENGTH,
+            _around(0.0, 0.0)
+            if seated is None
+            else _around(seated.ahead_of_rear_axle_m, seated.ahead_tolerance_m),
         ),
     }
     yield from _kept("truck", truck.name or "truck", None, truck.estimates, bands)

@@ -88,7 +88,16 @@ class Truck(Part, frozen=True, kw_only=True):
     ride: Ride | UnsetType = UNSET
     drive: Literal["two_wheel", "four_wheel"] | UnsetType = UNSET
     estimates: Annotated[
-        list[Literal["empty_mass", "front_share", "wheelbase", "hitch_offset", "cargo"]],
+        list[
+            Literal[
+                "empty_mass",
+                "front_share",
+                "wheelbase",
+                "hitch_offset",
+                "cargo",
+                "cargo.ahead_of_rear_axle",
+            ]
+        ],
         Meta(max_length=10),
     ] = []
 

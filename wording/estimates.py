@@ -48,6 +48,11 @@ TOLD: Final = {
         why="nobody is entered, so one person is counted",
         instead="saying who and what rides in it",
     ),
+    ("truck", "cargo.ahead_of_rear_axle"): Told(
+        words="where they sit",
+        why="front seats are usually so far ahead of the rear axle",
+        instead="a tape from the rear wheel's centre to the seat",
+    ),
     ("trailer", "empty_mass"): Told(
         words="empty mass",
         why="trailers of its kind, rating, length and axles",

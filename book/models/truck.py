@@ -160,8 +160,9 @@ class TruckLoad(models.Model):
     mass_tolerance = MassField("give or take", null=True, least="not_negative")
     ahead_of_rear_axle = LengthField(
         "ahead of rear axle",
+        null=True,
         least="any",
-        help_text="With a minus where it is behind.",
+        help_text="With a minus where it is behind. Empty: on a front seat.",
     )
 
     class Meta:

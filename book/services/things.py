@@ -252,22 +252,21 @@ def put_usual_places(thing: Thing, *, version: str | None, user: User) -> int:
 
 def seat_people(truck: Truck, count: int, *, units: UnitSystem, user: User) -> int:
     """Let so many people ride in a truck of which the book says nothing of who does; how many came
-    in. Their mass is the usual one with the whole of its band, their place that of front seats.
+    in. Their mass is the usual one with the whole of its band, their place is left to the usual
+    one of front seats.
     """
     with recorded(yard=truck.yard, user=user, why="who rides in it"):
         now = Truck.objects.prefetch_related("loads").get(pk=truck.pk)
         found = driver(now)
         if found is None:
             return 0
-        mass, place = found
-        mass_unit, length_unit = units.mass_unit, units.length_unit
+        mass, _ = found
         for name in ("Driver", "Passenger")[:count]:
             now.loads.create(
                 name=name,
-                mass=Quantity.nearest(mass.si, mass_unit),
+                mass=Quantity.nearest(mass.si, units.mass_unit),
                 known=Known.GUESS,
-                mass_tolerance=Quantity.nearest(mass.tolerance, mass_unit),
-                ahead_of_rear_axle=Quantity.nearest(place.si, length_unit),
+                mass_tolerance=Quantity.nearest(mass.tolerance, units.mass_unit),
             )
         Truck.objects.filter(pk=now.pk).update(version=F("version") + 1)
         keep(now)

@@ -6,7 +6,7 @@ from django.test import TestCase
 from msgspec import UNSET
 
 from book.errors import IncompleteError
-from book.models import HitchPart, Machine, Trailer, TrailerAxle
+from book.models import HitchPart, Machine, Trailer, TrailerAxle, Truck
 from hauls.compose import (
     FileUnits,
     hitch_section,
@@ -67,6 +67,25 @@ class TheTruck(Composed):
             [(c.name, c.mass, c.ahead_of_rear_axle, c.mass_tolerance) for c in cargo],
             [("driver", 90, 1900, 0)],
         )
+
+    def test_who_has_no_place_sits_on_a_front_seat_give_or_take(self) -> None:
+        truck, hitch = self.bare.truck, self.bare.hitch
+        truck.wheelbase = q("4000 mm")
+        truck.loads.create(name="driver", mass=q("90 kg"))
+        truck.loads.create(name="chest", mass=q("60 kg"), ahead_of_rear_axle=q("600 mm"))
+        section = truck_section(truck, hitch, METRIC)
+        driver, chest = section.cargo
+        # between 0.38 and 0.52 of the wheelbase, by ``mechanics.typical``
+        self.assertGreater(driver.ahead_of_rear_axle, 1500)
+        self.assertLess(driver.ahead_of_rear_axle, 2100)
+        self.assertGreater(driver.ahead_of_rear_axle_tolerance, 0)
+        self.assertEqual((driver.mass, driver.mass_tolerance), (90, 0))
+        self.assertEqual((chest.ahead_of_rear_axle, chest.ahead_of_rear_axle_tolerance), (600, 0))
+        self.assertIn("cargo.ahead_of_rear_axle", section.estimates)
+        self.assertNotIn("cargo", section.estimates)
+        truck.loads.filter(name="driver").update(ahead_of_rear_axle=q("1900 mm"))
+        again = truck_section(Truck.objects.get(pk=truck.pk), hitch, METRIC)
+        self.assertNotIn("cargo.ahead_of_rear_axle", again.estimates)
 
     def test_a_metric_plate_says_what_may_be_towed(self) -> None:
         truck = self.bare.truck

@@ -158,6 +158,10 @@ class Aboard(YardCase):
         self.assertEqual(cargo[0]["mass"], 200)
         self.assertEqual(cargo[0]["mass_tolerance"], 80)
         self.assertNotIn("cargo", self.haul.document["truck"].get("estimates", []))
+        # nobody has taped the seats: their place stays an estimate and is told as one
+        self.assertIn("cargo.ahead_of_rear_axle", self.haul.document["truck"]["estimates"])
+        self.assertGreater(cargo[0]["ahead_of_rear_axle_tolerance"], 0)
+        self.assertContains(self.client.get(f"/hauls/{self.haul.pk}/"), "where they sit")
         assert self.haul.truck is not None
         self.assertEqual(self.haul.truck.loads.count(), 2)
 
