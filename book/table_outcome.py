@@ -23,12 +23,18 @@ class Line:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Outcome:
-    """A dry run or an import: every line, and whether it was stored."""
+    """A dry run or an import: every line, and the number of what it took in; ``None`` where
+    nothing was stored."""
 
     lines: tuple[Line, ...]
-    stored: bool
     stamp: str
+    intake: int | None = None
     taken_away: tuple[str, ...] = ()
+
+    @property
+    def stored(self) -> bool:
+        """Whether it was taken in."""
+        return self.intake is not None
 
     @property
     def wrong(self) -> bool:

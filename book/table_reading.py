@@ -28,6 +28,7 @@ from book.models import (
     Trailer,
     TrailerAxle,
 )
+from book.services.intakes import Changed, last_changes, took_in
 from book.sheet import (
     TableError,
     either_number,
@@ -360,8 +361,10 @@ class _TableResource(Resource):
         """Tell whoever waits how far it has come."""
         self.progress(kwargs["row_number"], self.count)
 
-    def store(self) -> None:
-        """Store every row that was noted, and take away what the file replaces."""
+    def store(self) -> tuple[list[Thing], list[Changed]]:
+        """Store every row that was noted, and take away what the file replaces; the things that
+        are new, and those that were there."""
+        new = {id(row.form.instance) for row in self.checked if row.form.instance.pk is None}
         bare = [
             row.form.instance
             for row in self.checked
@@ -386,13 +389,23 @@ class _TableResource(Resource):
         for rows in self.there.values():
             for row_gone in rows:
                 row_gone.delete()
+        made = [thing for thing in touched.values() if id(thing) in new]
+        there = [thing for thing in touched.values() if id(thing) not in new]
         kinds: dict[type[Thing], list[int]] = {}
         for kind, pk in touched:
             kinds.setdefault(kind, []).append(pk)
+        changed: list[Changed] = []
         for kind, pks in kinds.items():
+            back = last_changes(kind, [thing.pk for thing in there if type(thing) is kind])
+            changed += [
+                Changed(row=thing, back=back.get(thing.pk))
+                for thing in there
+                if type(thing) is kind
+            ]
             for some in batched(pks, AT_ONCE):
                 kind._default_manager.filter(pk__in=some).update(version=F("version") + 1)
                 keep_many(kind, some)
+        return made, changed
 
 
 @lru_cache(maxsize=16)
@@ -450,21 +463,22 @@ def take_in(
         progress=progress,
     )
     lines = _run(resource, dataset, table)
-    stored = False
+    intake: int | None = None
     if stamp == now and not any(line.problems for line in lines):
         why = f"Table “{table.title}” taken in"
         try:
             with recorded(yard=yard, user=user, why=why, by_hand=True):
                 # somebody may have changed it while the rows were checked
                 if _stamp(table, yard, dataset) == now:
-                    resource.store()
+                    made, changed = resource.store()
                     about = f"table of {table.slug}, {len(dataset)} rows"
                     happened(Happened.TAKEN_IN, yard=yard, by=user, about=about)
-                    stored = True
+                    what = took_in(yard=yard, user=user, what=about, made=made, changed=changed)
+                    intake = what.pk
         except IntegrityError:
             # a part that a row names is gone
-            stored = False
-    return Outcome(lines=lines, stored=stored, stamp=now, taken_away=tuple(resource.taken_away))
+            intake = None
+    return Outcome(lines=lines, stamp=now, intake=intake, taken_away=tuple(resource.taken_away))
 
 
 def _run(resource: _TableResource, dataset: tablib.Dataset, table: Table) -> tuple[Line, ...]:

@@ -2,7 +2,15 @@
 
 from django.urls import path
 
-from book import inner_views, label_view, photo_views, removed_views, table_views, views
+from book import (
+    inner_views,
+    intake_views,
+    label_view,
+    photo_views,
+    removed_views,
+    table_views,
+    views,
+)
 
 urlpatterns = [
     path("", views.book, name="book"),
@@ -12,6 +20,8 @@ urlpatterns = [
     path("tables/<slug:slug>/", table_views.table_in, name="table_in"),
     path("removed/", removed_views.removed, name="removed"),
     path("removed/<int:pk>/back/", removed_views.bring_removed_back, name="bring_removed_back"),
+    path("taken-in/", intake_views.taken_in, name="taken_in"),
+    path("taken-in/<int:pk>/undo/", intake_views.undo_taken_in, name="undo_taken_in"),
     path("tolerances/", views.tolerances, name="tolerances"),
     path("tickets/<int:pk>/remove/", photo_views.remove_ticket, name="remove_ticket"),
     path("photos/<int:pk>/", photo_views.photo, name="photo"),

@@ -8,10 +8,11 @@ them on. Hauls keep their plan files whole.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Container, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import date
 from decimal import Decimal
+from types import MappingProxyType
 from typing import Any, Final, cast
 
 from django.db import models
@@ -186,7 +187,10 @@ def _load(
     path: str,
     problems: list[str],
     parent: models.Model | None = None,
+    onto: models.Model | None = None,
 ) -> models.Model | None:
+    """The row of a file's object, with all that belongs to it; ``onto`` is the row that it takes
+    the place of, which keeps its key."""
     if not isinstance(document, dict):
         problems.append(f"{path}: expected an object")
         return None
@@ -195,7 +199,7 @@ def _load(
     extra = {"parts"} if shape.model is Configuration else set(shape.inner)
     unknown = set(document) - {f.name for f in shape.plain} - extra
     problems += [f"{path}.{name}: no such field" for name in sorted(unknown)]
-    row = shape.model()
+    row = onto or shape.model()
     if parent is not None:
         setattr(row, shape.parent, parent)
     if isinstance(row, Thing):
@@ -212,13 +216,35 @@ def _load(
         if not isinstance(rows, list) or len(rows) > MAX_INNER:
             problems.append(f"{path}.{inner_name}: expected a list of at most {MAX_INNER}")
             continue
+        stay = {} if onto is None else _clear(getattr(row, inner_name).all(), rows)
         made = [
-            _load(entry, inner, yard, f"{path}.{inner_name}[{n}]", problems, row)
+            _load(
+                entry,
+                inner,
+                yard,
+                f"{path}.{inner_name}[{n}]",
+                problems,
+                row,
+                stay.pop(str(entry.get("name")), None) if isinstance(entry, dict) else None,
+            )
             for n, entry in enumerate(rows)
         ]
         if inner.model is Configuration:
             _choose_parts(row, rows, made, f"{path}.{inner_name}", problems)
     return cast("models.Model", row)
+
+
+def _clear(there: Iterable[models.Model], coming: list[Any]) -> dict[str, models.Model]:
+    """Take away the rows that others take the place of. Hitches and configurations whose names
+    come again stay, by their names: hauls point at them."""
+    names = {str(entry.get("name")) for entry in coming if isinstance(entry, dict)}
+    stay: dict[str, models.Model] = {}
+    for row in there:
+        if isinstance(row, (Hitch, Configuration)) and row.name in names:
+            stay[row.name] = row
+        else:
+            row.delete()
+    return stay
 
 
 def _choose_parts(
@@ -313,16 +339,43 @@ def dump_yard(yard: Yard) -> Iterator[tuple[str, list[dict[str, Any]]]]:
         yield name, [_dump(row, shape) for row in rows]
 
 
-def load_yard(document: dict[str, Any], yard: Yard, problems: list[str]) -> list[Thing]:
-    """Bring every list of the book into a yard; what is wrong goes into ``problems``."""
-    made: list[Thing] = []
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Loaded:
+    """The things of a file that came new, and those of the yard that became the file's."""
+
+    made: list[Thing]
+    changed: list[Thing]
+
+
+def load_yard(
+    document: dict[str, Any],
+    yard: Yard,
+    problems: list[str],
+    *,
+    leave: Container[str] = (),
+    onto: Mapping[str, Thing] = MappingProxyType({}),
+) -> Loaded:
+    """Bring every list of the book into a yard; what is wrong goes into ``problems``.
+
+    Entries stand by list and number, ``trucks/3``: those to ``leave`` out, and those that take the
+    place of a thing of the yard.
+    """
+    loaded = Loaded(made=[], changed=[])
     for name, shape in SHAPES.items():
-        rows = document.get(name, [])
-        if not isinstance(rows, list) or len(rows) > MAX_THINGS:
-            problems.append(f"{name}: expected a list")
-            continue
-        for n, entry in enumerate(rows):
-            row = _load(entry, shape, yard, f"{name}[{n}]", problems)
+        for n, entry in enumerate(listed(document, name, problems)):
+            there = onto.get(f"{name}/{n}")
+            if f"{name}/{n}" in leave:
+                continue
+            row = _load(entry, shape, yard, f"{name}[{n}]", problems, onto=there)
             if isinstance(row, Thing):
-                made.append(row)
-    return made
+                (loaded.made if there is None else loaded.changed).append(row)
+    return loaded
+
+
+def listed(document: dict[str, Any], name: str, problems: list[str]) -> list[Any]:
+    """A list of a yard file; empty where something else stands there."""
+    rows = document.get(name, [])
+    if not isinstance(rows, list) or len(rows) > MAX_THINGS:
+        problems.append(f"{name}: expected a list")
+        return []
+    return rows

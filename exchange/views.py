@@ -3,18 +3,23 @@
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from types import MappingProxyType
 from typing import Any, Final
 
+import msgspec
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils.text import slugify
-from django.views.decorators.http import require_http_methods, require_safe
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from book.yardfile import YardFileError
 from exchange.forms import ImportForm
-from exchange.yard_file import MAX_BYTES, dump_whole, load_whole, read_file
+from exchange.merging import Choice, Chosen, Clash, ClashError
+from exchange.taking_in import counted_words, load_whole
+from exchange.yard_file import MAX_BYTES, dump_whole, read_file
 from hauls.models import Haul
 from hauls.store import import_haul
 from longwork.models import LongWork
@@ -41,6 +46,29 @@ class ImportPage:
     """A form for a plan file."""
 
     form: ImportForm
+
+
+@dataclass(frozen=True, kw_only=True)
+class Question:
+    """Something that is here and in the file and differs, and what is chosen so far; ``moved``
+    where somebody changed it after that was chosen."""
+
+    clash: Clash
+    choice: Choice
+    moved: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class MergePage:
+    """What has to be decided before a yard file comes in; ``work`` is where it is kept."""
+
+    work: int
+    clashes: list[Question]
+
+    @property
+    def moved(self) -> bool:
+        """Whether anything was changed in between."""
+        return any(question.moved for question in self.clashes)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -101,11 +129,16 @@ def yard_file(request: YardRequest) -> HttpResponse:
     data = file.read(MAX_BYTES + 1)
     if len(data) > QUICK_BYTES:
         return _begin_apart(request, data)
-    return _taken_in(request, take_in(data, yard=request.yard, user=request.user))
+    came = take_in(data, yard=request.yard, user=request.user)
+    # the file has to be at hand when somebody has decided
+    return _begin_apart(request, data) if came.clashes else _taken_in(request, came)
 
 
-def _begin_apart(request: YardRequest, data: bytes) -> HttpResponse:
-    """A large file is worked through apart; one that is no yard file is refused at once."""
+def _begin_apart(
+    request: YardRequest, data: bytes, chosen: Mapping[str, Chosen] = MappingProxyType({})
+) -> HttpResponse:
+    """A large file is worked through apart, and so is one that somebody has to say more about; one
+    that is no yard file is refused at once."""
     try:
         read_file(data)
         work = begin(
@@ -114,7 +147,7 @@ def _begin_apart(request: YardRequest, data: bytes) -> HttpResponse:
             user=request.user,
             title="Yard file",
             data=data,
-            asked_for={},
+            asked_for=msgspec.to_builtins(dict(chosen)),
         )
     except YardFileError as error:
         return _yard_file(request, error.problems)
@@ -123,44 +156,102 @@ def _begin_apart(request: YardRequest, data: bytes) -> HttpResponse:
     return redirect("long_work", work.pk)
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class CameOfIt:
+    """What came of a yard file: ``counted`` of what came in; or, with nothing stored, the first
+    ``problems`` and how many ``more``, or the ``clashes`` that somebody has to decide."""
+
+    counted: dict[str, int] = field(default_factory=dict)
+    problems: tuple[str, ...] = ()
+    more: int = 0
+    clashes: tuple[Clash, ...] = ()
+
+    @property
+    def words(self) -> str:
+        """What came in."""
+        return counted_words(self.counted)
+
+
 def take_in(
     data: bytes,
     *,
     yard: Yard,
     user: User,
     progress: Progress = no_progress,
-) -> dict[str, Any]:
-    """What came of a yard file: ``counted`` of what came in, or the ``problems`` and nothing."""
+    chosen: Mapping[str, Chosen] = MappingProxyType({}),
+) -> CameOfIt:
+    """Take a yard file in, with what was ``chosen`` for what the yard has otherwise."""
     try:
-        counted = load_whole(read_file(data), yard=yard, user=user, progress=progress)
+        counted = load_whole(
+            read_file(data), yard=yard, user=user, progress=progress, chosen=chosen
+        )
     except YardFileError as error:
-        return {
-            "problems": error.problems[:PROBLEMS],
-            "more": max(len(error.problems) - PROBLEMS, 0),
-        }
-    words = ", ".join(f"{n} {what}" for what, n in counted.items())
-    happened(Happened.TAKEN_IN, yard=yard, by=user, about=f"yard file: {words}")
-    return {"counted": counted}
+        return CameOfIt(
+            problems=tuple(error.problems[:PROBLEMS]), more=max(len(error.problems) - PROBLEMS, 0)
+        )
+    except ClashError as error:
+        return CameOfIt(clashes=error.clashes)
+    came = CameOfIt(counted=counted)
+    happened(Happened.TAKEN_IN, yard=yard, by=user, about=f"yard file: {came.words}")
+    return came
 
 
 def take_in_apart(work: LongWork, progress: Progress) -> dict[str, Any]:
     """A large yard file, worked through apart."""
     if work.begun_by is None:
         return {"problems": ["whoever sent it is no longer here"]}
-    return take_in(work.read(), yard=work.yard, user=work.begun_by, progress=progress)
+    came = take_in(
+        work.read(),
+        yard=work.yard,
+        user=work.begun_by,
+        progress=progress,
+        chosen=msgspec.convert(work.asked, dict[str, Chosen]),
+    )
+    return dict(msgspec.to_builtins(came))
 
 
 def taken_in_apart(request: YardRequest, work: LongWork) -> HttpResponse:
-    """The page that shows what came of it; once it came in, the hauls."""
-    return _taken_in(request, work.result)
+    """The page that shows what came of it: what has to be decided, or what was taken in."""
+    came = msgspec.convert(work.result, CameOfIt)
+    if not came.clashes:
+        return _taken_in(request, came)
+    before = msgspec.convert(work.asked, dict[str, Chosen])
+    page = MergePage(
+        work=work.pk,
+        clashes=[
+            Question(
+                clash=clash,
+                choice=before[clash.key].choice if clash.key in before else Choice.MINE,
+                moved=clash.key in before and not before[clash.key].answers(clash),
+            )
+            for clash in came.clashes
+        ],
+    )
+    return show(request, "exchange/merge.html", page, status=409 if page.moved else 200)
 
 
-def _taken_in(request: YardRequest, came_of_it: dict[str, Any]) -> HttpResponse:
-    if "counted" not in came_of_it:
-        return _yard_file(request, came_of_it["problems"], came_of_it.get("more", 0))
-    words = ", ".join(f"{n} {what}" for what, n in came_of_it["counted"].items())
-    messages.success(request, f"Taken in: {words}.")
-    return redirect("home")
+@require_POST
+@owners
+def merge(request: YardRequest, pk: int) -> HttpResponse:
+    """Take a yard file in with what was chosen for what the yard has otherwise."""
+    there = LongWork.objects.filter(yard=request.yard, kind="yard-file", begun_by=request.user)
+    work = get_object_or_404(there, pk=pk)
+    came = msgspec.convert(work.result, CameOfIt)
+    if not work.file or not came.clashes:
+        return _yard_file(request, ["the file is not kept any more; send it again"])
+    chosen: dict[str, Chosen] = {}
+    for n, clash in enumerate(came.clashes):
+        sent = request.POST.get(f"choice-{n}", "")
+        if sent in [choice.value for choice in Choice]:
+            chosen[clash.key] = Chosen(choice=Choice(sent), stamp=clash.stamp)
+    return _begin_apart(request, work.read(), chosen)
+
+
+def _taken_in(request: YardRequest, came: CameOfIt) -> HttpResponse:
+    if came.problems:
+        return _yard_file(request, list(came.problems), came.more)
+    messages.success(request, f"Taken in: {came.words}.")
+    return redirect("taken_in")
 
 
 def _yard_file(request: YardRequest, problems: list[str], more: int = 0) -> HttpResponse:

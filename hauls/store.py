@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
@@ -119,6 +120,29 @@ def copy_haul(haul: Haul, draft: Draft, *, user: User, name: str) -> Haul:
         for kept in haul.links.all()
     )
     return copied
+
+
+def put_plan(
+    haul: Haul,
+    draft: Draft,
+    *,
+    outfit: Mapping[str, Any],
+    items: Sequence[HaulItem],
+    user: User,
+) -> Haul:
+    """Another plan in a haul's place, as one step: with its outfit of the book, or none, and what
+    of the book its items are.
+
+    Raises:
+        StaleRevision: the haul has moved on; nothing is stored.
+    """
+    with stepping(haul, user=user, what="the plan of a file"):
+        for name in ("truck", "hitch", "trailer"):
+            setattr(haul, name, outfit.get(name))
+        _store(haul, draft, base=haul.revision, user=user)
+        haul.links.all().delete()
+        HaulItem.objects.bulk_create(items)
+    return haul
 
 
 def swap_outfit(

@@ -14,6 +14,7 @@ from typing import Any, Final
 from django.db import transaction
 
 from book.models import Aboard, Ticket
+from book.services.intakes import took_in
 from book.sheet import TableError, needs_unit, sheet, title_and_unit
 from book.table_outcome import Line, Outcome
 from book.tables import FORMULA, csv_text, unquoted
@@ -174,17 +175,16 @@ def take_tickets_in(
                 problems=tuple(p.lstrip(".: ").replace("_", " ") for p in problems),
             )
         )
-    stored = False
+    intake: int | None = None
     if stamp == mark and not any(line.problems for line in lines):
         with transaction.atomic():
             # somebody may have weighed while the rows were checked
-            stored = _mark(yard, text) == mark
-            for read in new if stored else ():
-                read.store()
-            if stored:
+            if _mark(yard, text) == mark:
+                made = [read.store() for read in new]
                 about = f"table of tickets, {len(new)} new"
                 happened(Happened.TAKEN_IN, yard=yard, by=user, about=about)
-    return Outcome(lines=tuple(lines), stored=stored, stamp=mark)
+                intake = took_in(yard=yard, user=user, what=about, made=made).pk
+    return Outcome(lines=tuple(lines), stamp=mark, intake=intake)
 
 
 def _mark(yard: Yard, text: str) -> str:

@@ -7,6 +7,7 @@ the same as none: a thing may be saved with gaps, and says which verdicts they b
 from book.models.bulk import Bulk
 from book.models.gear import Gear
 from book.models.hitch import Hitch, HitchLink, HitchPart, TrailerPart
+from book.models.intake import Intake
 from book.models.machine import Configuration, Machine, MachinePart, MachinePoint
 from book.models.photo import Photo
 from book.models.removed import Removed
@@ -23,6 +24,7 @@ __all__ = [
     "Hitch",
     "HitchLink",
     "HitchPart",
+    "Intake",
     "Known",
     "Machine",
     "MachinePart",

@@ -8,7 +8,7 @@ their old numbers, so that histories, links and photos are those of before.
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import date, time, timedelta
 from typing import Any, Final
 
@@ -39,8 +39,26 @@ def remove(
     row: models.Model, *, what: str, name: str, yard: Yard, user: User | None, address: str = ""
 ) -> Removed:
     """Remove a row with everything that goes with it, to be brought back if wanted."""
-    collector = Collector(using=router.db_for_write(type(row)), origin=row)
-    collector.collect([row])
+    return remove_together([row], what=what, name=name, yard=yard, user=user, address=address)
+
+
+@transaction.atomic
+def remove_together(
+    rows: Sequence[models.Model],
+    *,
+    what: str,
+    name: str,
+    yard: Yard,
+    user: User | None,
+    address: str = "",
+) -> Removed:
+    """Remove several rows with everything that goes with them, to be brought back as one."""
+    collector = Collector(using=router.db_for_write(Removed), origin=rows[0] if rows else None)
+    kinds: dict[type[models.Model], list[models.Model]] = {}
+    for row in rows:
+        kinds.setdefault(type(row), []).append(row)
+    for alike in kinds.values():
+        collector.collect(alike)
     gone: list[models.Model] = [one for rows in collector.data.values() for one in rows]
     gone += [one for rows in collector.fast_deletes for one in rows]
     # one may go for several reasons; rows between two that know each other come back with them
@@ -54,7 +72,7 @@ def remove(
         files=[str(one.file.name) for one in gone if isinstance(one, Photo)],
         removed_by=user,
     )
-    row.delete()
+    collector.delete()
     about = f"{what} {name}"
     happened(Happened.REMOVED, yard=yard, by=user, about=about, address=address)
     return removed

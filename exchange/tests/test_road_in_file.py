@@ -7,7 +7,8 @@ from typing import Any
 from book.services.photos import attach
 from book.yardfile import YardFileError
 from demo.plate import plate_photo
-from exchange.yard_file import dump_whole, load_whole
+from exchange.taking_in import load_whole
+from exchange.yard_file import dump_whole
 from hauls.road_rules import ListRules, RoadRules
 from hauls.tests.yard_case import YardCase
 from road.models import Defect

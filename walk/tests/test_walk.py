@@ -10,7 +10,8 @@ from django.test import TestCase
 
 from book.chain import coupler_size
 from book.models import HitchPart, Known, Machine, Trailer, Truck
-from exchange.yard_file import dump_whole, load_whole
+from exchange.taking_in import load_whole
+from exchange.yard_file import dump_whole
 from hauls.models import Haul
 from measures import Quantity, UnitSystem
 from walk.answers import MeanwhileError, answer, asked

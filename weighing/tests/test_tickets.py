@@ -15,7 +15,8 @@ from PIL import Image
 
 from book.models import Machine, Ticket, Trailer
 from demo.plate import plate_photo
-from exchange.yard_file import dump_whole, load_whole, read_file
+from exchange.taking_in import load_whole
+from exchange.yard_file import dump_whole, read_file
 from measures import Quantity
 from weighing.services import offers
 from weighing.tests.test_weigh import GIVEN, WeighCase

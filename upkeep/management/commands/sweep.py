@@ -7,6 +7,7 @@ from typing import Any
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 
+from book.services.intakes import sweep_intakes
 from book.services.photos import sweep
 from book.services.removal import names_kept, sweep_removed
 from longwork.running import sweep as sweep_long_work
@@ -23,6 +24,7 @@ class Command(BaseCommand):
         """Sweep, and say how much."""
         try:
             removed = sweep_removed()
+            sweep_intakes()
             photos = sweep(kept=names_kept())
         except OSError as error:
             raise CommandError(f"The photos cannot be swept: {error.strerror}.") from None

@@ -56,6 +56,14 @@ document.addEventListener("alpine:init", () => {
     },
   }));
 
+  /* one choice for all of several questions: buttons whose value is that of their radios */
+  Alpine.data("alike", () => ({
+    all(event) {
+      for (const radio of this.$root.querySelectorAll("input[type=radio]"))
+        if (radio.value === event.target.value) radio.checked = true;
+    },
+  }));
+
   /* sections that belong to one choice of a box: data-when="built=whole" */
   Alpine.data("choices", () => ({
     init() {
