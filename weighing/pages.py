@@ -33,7 +33,7 @@ from weighing.models import HaulTicket
 from weighing.scaling import BOX_LABELS
 from weighing.scaling import METHOD as HAUL
 from weighing.services import Offer, doubts, offers, would_offer
-from weighing.share import hitch_words, share_words
+from weighing.share import hitch_words, rated_parts, share_words, yard_hitches
 from weighing.tools import Tool
 from wording.phrases import signed_mass
 
@@ -126,7 +126,7 @@ def weigh_page(
         form=form,
         loads=loads,
         ticket=ticket,
-        outcome=None if result is None else outcome_of(result, unit),
+        outcome=None if result is None else outcome_of(result, unit, form),
         doubts=[] if result is None else doubts(form, result, unit),
         hand_over=_hand_over(form) if result is not None else "",
         offers=[] if result is None else would_offer(form, result, system=unit),
@@ -162,25 +162,31 @@ class Outcome:
     main: Shown
     figures: list[Shown]
     share: str
+    hitches: list[tuple[str, str]]
 
 
-def outcome_of(result: Result, unit: UnitSystem) -> Outcome:
+def outcome_of(result: Result, unit: UnitSystem, form: WeighForm) -> Outcome:
     """Arithmetic and figures of a result, written out."""
+    thing = form.thing_chosen
+    trailer = thing if isinstance(thing, Trailer) else None
+    tongue = {figure.of: figure.value for figure in result.figures}.get("tongue")
     return Outcome(
         lines=[_line(line, unit) for line in result.lines],
         main=shown(result.main, unit),
         figures=[shown(figure, unit) for figure in result.figures[1:]],
-        share=_share_of(result, unit),
+        share=_share_of(result, unit, over_bed=trailer is not None and trailer.over_bed),
+        hitches=[]
+        if tongue is None or form.cleaned_data.get("empty")
+        else yard_hitches(tongue, form.yard, trailer, unit),
     )
 
 
-def _share_of(result: Result, unit: UnitSystem) -> str:
-    """What tongue and trailer say together, where a weighing gives both; of a ball, since nobody
-    has said yet what was weighed."""
+def _share_of(result: Result, unit: UnitSystem, *, over_bed: bool) -> str:
+    """What tongue and trailer say together, where a weighing gives both."""
     kg = {figure.of: figure.value for figure in result.figures}
     if "tongue" not in kg or "trailer" not in kg:
         return ""
-    return share_words(kg["tongue"], kg["trailer"], unit, over_bed=False)
+    return share_words(kg["tongue"], kg["trailer"], unit, over_bed=over_bed)
 
 
 def _line(line: Line, unit: UnitSystem) -> Shown:
@@ -252,7 +258,7 @@ class TicketPage(TicketRow):
 
     tolerances: list[str]
     share: str
-    hitch: str
+    hitches: list[tuple[str, str]]
     others: list[Shown]
     read: list[tuple[str, str]]
     slug: str
@@ -281,7 +287,7 @@ def ticket_page(ticket: Ticket, unit: UnitSystem, *, may_change: bool) -> Ticket
             if name in DOUBTED and kg
         ],
         share=_share_on(ticket, unit),
-        hitch=_hitch_on(ticket, unit),
+        hitches=_hitches_on(ticket, unit),
         others=[
             shown(Figure(of=of, value=value, tolerance=tolerance), unit)
             for of, value, tolerance in ticket.readings.get("figures", [])
@@ -310,17 +316,22 @@ def _share_on(ticket: Ticket, unit: UnitSystem) -> str:
     return share_words(float(tongue.si), float(whole.si), unit, over_bed=over_bed)
 
 
-def _hitch_on(ticket: Ticket, unit: UnitSystem) -> str:
-    """What the haul's hitch makes of the tongue on its ticket; empty where the ticket is of no
-    haul, or its plan cannot be read any more."""
+def _hitches_on(ticket: Ticket, unit: UnitSystem) -> list[tuple[str, str]]:
+    """What hitches make of the tongue on a ticket: the haul's, of a ticket of no haul each of the
+    yard that the trailer can be coupled to. None where there is no tongue on it, or that of an
+    empty trailer, or the haul's plan cannot be read any more."""
+    if ticket.tongue_mass is None or ticket.readings.get("empty"):
+        return []
+    kg = float(ticket.tongue_mass.si)
     of_haul = getattr(ticket, "of_haul", None)
-    if ticket.tongue_mass is None or of_haul is None:
-        return ""
+    if of_haul is None:
+        thing = ticket.thing
+        return yard_hitches(kg, ticket.yard, thing if isinstance(thing, Trailer) else None, unit)
     try:
         hitch = of_haul.haul.draft.plan.hitch
     except PlanFileError:
-        return ""
-    return hitch_words(float(ticket.tongue_mass.si), hitch, unit)
+        return []
+    return [(of_haul.haul.name, hitch_words(kg, rated_parts(hitch), unit))]
 
 
 def _as_read(text: str, unit: UnitSystem) -> str:

@@ -23,7 +23,7 @@ from weighing.forms import AtAScale
 from weighing.learning import FIGURES, Learned, bias_of
 from weighing.models import HaulTicket
 from weighing.services import quantity
-from weighing.share import hitch_words
+from weighing.share import hitch_words, rated_parts
 from wording.phrases import signed_mass
 from yards.models import User
 
@@ -120,7 +120,7 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> ScalePage
         kg = read["steer"] + read["drive"] - sum(alone_kg.values())
         words = "Tongue, from the two weighings"
         tongue = _beside("tongue", words, loads.trailer.handed_kg, kg, unit, doubts=4)
-        hitch = hitch_words(kg, plan.hitch, unit)
+        hitch = hitch_words(kg, rated_parts(plan.hitch), unit)
     wrong = next((row.wrong for row in (*rows, *axles, *alone) if row.wrong), "")
     return ScalePage(
         rows=rows,

@@ -20,7 +20,7 @@ from weighing.gathering import Subject, believed, gather, subjects_of
 from weighing.learning import bias_of
 from weighing.models import AcceptedFit, HaulTicket
 from weighing.services import offers
-from weighing.share import hitch_words
+from weighing.share import hitch_words, rated_parts
 from weighing.tests.test_weigh import WeighCase
 
 ORCHARD = "Orchard tractor to the Quarry Lane block"
@@ -259,7 +259,9 @@ class HaulTickets(FitCase):
         self.assertRedirects(answer, f"/weigh/tickets/{ticket.pk}/")
         self.assertEqual(("1140 lb", "8340 lb"), (str(ticket.tongue_mass), str(ticket.whole_mass)))
         self.assertEqual(self.haul, HaulTicket.objects.get(ticket=ticket).haul)
-        rated = hitch_words(float(ticket.tongue_mass.si), self.haul.draft.plan.hitch, UnitSystem.US)
+        rated = hitch_words(
+            float(ticket.tongue_mass.si), rated_parts(self.haul.draft.plan.hitch), UnitSystem.US
+        )
         self.assertContains(self.client.get(f"/weigh/tickets/{ticket.pk}/"), rated)
         read = self.client.post(self.at(), {**self.PADS, **alone, "do": "compare"})
         self.assertContains(read, rated)

@@ -9,7 +9,7 @@ from hauls.tests.yard_case import YardCase
 from measures import Quantity, UnitSystem
 from mechanics.hitch import Hitch, HitchPart, HitchType, WeightDistribution
 from mechanics.units import KG_PER_LB
-from weighing.share import hitch_words, share_words
+from weighing.share import hitch_words, rated_parts, share_words
 
 
 class Words(SimpleTestCase):
@@ -48,7 +48,7 @@ class HitchWords(SimpleTestCase):
                 ),
             ),
         )
-        return hitch_words(pounds * KG_PER_LB, hitch, UnitSystem.US)
+        return hitch_words(pounds * KG_PER_LB, rated_parts(hitch), UnitSystem.US)
 
     def test_the_weakest_part_and_what_bounce_wants(self) -> None:
         self.assertEqual(
@@ -83,6 +83,10 @@ class OnPages(YardCase):
         ticket.save()
         shown = self.client.get(f"/weigh/tickets/{ticket.pk}/")
         self.assertContains(shown, "246 lb to 369 lb")
+        # of no haul: what each hitch says that this trailer can be coupled to
+        self.assertContains(shown, "Work truck 3, ")
+        self.assertContains(shown, "of tongue: ")
+        self.assertNotContains(shown, "Bed ball")
         ticket.readings = {"empty": True}
         ticket.save()
         self.assertNotContains(self.client.get(f"/weigh/tickets/{ticket.pk}/"), "246 lb to 369 lb")
