@@ -10,6 +10,7 @@ from django import forms
 from django.db import transaction
 
 from book.models import Aboard, Ticket
+from hauls.loads import linked_loads
 from hauls.models import Haul
 from measures import Quantity, ReadingError, UnitSystem, read_mass
 from measures.writing import write_entered, write_mass, write_percent
@@ -24,6 +25,7 @@ from weighing.learning import FIGURES, Learned, bias_of
 from weighing.models import HaulTicket
 from weighing.services import quantity
 from weighing.share import hitch_words, rated_parts
+from weighing.shifting import Shift, shift
 from wording.phrases import signed_mass
 from yards.models import User
 
@@ -71,7 +73,8 @@ class PadRow:
 class ScalePage:
     """Planned beside read: the pads, the trailer's axles, the truck alone, and what follows.
 
-    ``hitch`` says what the hitch makes of the tongue read, ``practice`` tells a ticket made up
+    ``hitch`` says what the hitch makes of the tongue read, ``shift`` what to move where it is not
+    what is wanted, ``practice`` tells a ticket made up
     by the page, ``bias`` what the trailer's tickets have taught, ``kept`` the haul's own tickets,
     ``wrong`` the first box that is no mass.
     """
@@ -82,6 +85,7 @@ class ScalePage:
     total: PadRow | None
     tongue: PadRow | None
     hitch: str
+    shift: Shift | None
     planned_total: str
     next_practice: str
     practice: bool
@@ -115,12 +119,20 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> ScalePage
     total = None
     if len(read) == len(PADS):
         total = _beside("together", "All of it", true.together_kg, sum(read.values()), unit)
-    tongue, hitch = None, ""
+    tongue, hitch, moves = None, "", None
     if len(alone_kg) == len(ALONE) and {"steer", "drive"} <= set(read):
         kg = read["steer"] + read["drive"] - sum(alone_kg.values())
         words = "Tongue, from the two weighings"
         tongue = _beside("tongue", words, loads.trailer.handed_kg, kg, unit, doubts=4)
         hitch = hitch_words(kg, rated_parts(plan.hitch), unit)
+        if "trailer" in read:
+            moves = shift(
+                plan,
+                linked_loads(haul),
+                tongue_kg=kg,
+                trailer_kg=kg + read["trailer"],
+                unit=unit,
+            )
     wrong = next((row.wrong for row in (*rows, *axles, *alone) if row.wrong), "")
     return ScalePage(
         rows=rows,
@@ -129,6 +141,7 @@ def scale_page(haul: Haul, plan: Plan, sent: Any, unit: UnitSystem) -> ScalePage
         total=total,
         tongue=tongue,
         hitch=hitch,
+        shift=moves,
         planned_total=write_mass(true.together_kg, unit),
         next_practice=str(counted(seed) + 1),
         practice=bool(seed),

@@ -86,7 +86,7 @@ class OnPages(YardCase):
         # of no haul: what each hitch says that this trailer can be coupled to
         self.assertContains(shown, "Work truck 3, ")
         self.assertContains(shown, "of tongue: ")
-        self.assertNotContains(shown, "Bed ball")
+        self.assertNotContains(shown, "Gooseneck ball")
         ticket.readings = {"empty": True}
         ticket.save()
         self.assertNotContains(self.client.get(f"/weigh/tickets/{ticket.pk}/"), "246 lb to 369 lb")
