@@ -15,9 +15,13 @@ from book.models import Machine, Trailer, Truck
 from measures import Quantity, UnitSystem, write_length, write_mass
 from measures.writing import write_entered
 from mechanics.kerb import EmptyAxles
-from pictures.outfit import HUB
-from pictures.outlines import machine_outline, pickup_outline
+from pictures.outfit import DISH, HUB
+from pictures.outlines import Points, machine_outline
 from pictures.svg import Attributes, circle, moved, path
+from pictures.trailers import COUPLER_M, PIN_M, TrailerBody, trailer_outline
+from pictures.trailers import TYRE_M as TRAILER_TYRE_M
+from pictures.trucks import TYRE_M as TRUCK_TYRE_M
+from pictures.trucks import truck_outline
 
 WIDTH = 420
 GROUND = 150
@@ -43,6 +47,7 @@ class Circle:
     y: float
     radius: float
     style: str
+    dual: bool = False
 
     @property
     def svg(self) -> Attributes:
@@ -53,6 +58,11 @@ class Circle:
     def hub(self) -> Attributes | None:
         """A wheel's rim; ``None`` of anything else."""
         return circle(self.x, self.y, self.radius * HUB) if self.style == "tyre" else None
+
+    @property
+    def dish(self) -> Attributes | None:
+        """The dished rim of one of two wheels side by side; ``None`` of anything else."""
+        return circle(self.x, self.y, self.radius * DISH) if self.dual else None
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -303,37 +313,60 @@ def _feet(machine: Machine) -> str:
     return "track" if machine.running == Machine.Running.TRACKS else "wheelbase"
 
 
+def trailer_body(
+    trailer: Trailer,
+    *,
+    deck_start: float,
+    deck_length: float,
+    axles: Sequence[float],
+    top: float,
+) -> TrailerBody:
+    """A trailer as it is drawn, about its coupler."""
+    tail = trailer.dovetail_length, trailer.dovetail_drop
+    falls = None not in tail
+    return TrailerBody(
+        kind=trailer.kind,
+        over_bed=trailer.over_bed,
+        start_m=deck_start,
+        length_m=deck_length,
+        top_m=top,
+        axles=tuple(axles),
+        dovetail_m=si(trailer.dovetail_length) if falls else 0.0,
+        drop_m=si(trailer.dovetail_drop) if falls else 0.0,
+        tail=trailer.tail,
+        sides=trailer.sides,
+        ramp_m=1.2 if trailer.ramp_length is None else si(trailer.ramp_length),
+    )
+
+
+def truck_body(truck: Truck, wheelbase: float, bumper: float) -> list[tuple[str, Points]]:
+    """A truck as it is drawn, about its rear axle; ``bumper`` is where it ends."""
+    dual = truck.rear_wheels == Truck.RearWheels.DUAL
+    return truck_outline(wheelbase, bumper, cab=truck.cab, dual=dual)
+
+
 def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Sketch:
     """A trailer from the ball back: deck, axles, additions, empty loads."""
     start, length = estimates.deck_start(trailer).si, si(trailer.deck_length)
     found = estimates.axle_places(trailer)
     axles = [] if found is None else list(found.places)
     up = 0.65 if trailer.deck_height is None else si(trailer.deck_height)
-    radius = min(0.36, up * 0.55)
-    ball_up = 0.45 if start > -0.3 else up + 0.35
+    ball_up = PIN_M if trailer.over_bed else COUPLER_M
     end = max(start + length, max(axles) + 0.4)
-    scale = _scale(min(0.0, start), end, max(up, ball_up) + 0.9)
+    scale = _scale(min(0.0, start), end, max(up, ball_up) + (2.1 if trailer.deckless else 0.9))
 
     def shown(metres: float) -> str:
         return write_length(abs(metres), units, step=2)
 
-    deck = [(start, up), (start + length, up), (start + length, up - 0.16), (start, up - 0.16)]
-    nose = max(start, 0.5)
-    tongue = [(0.0, ball_up + 0.05), (nose, up - 0.02), (nose, up - 0.16), (0.0, ball_up - 0.05)]
-    shapes = [
-        Shape(data=path([(scale.x(x), scale.y(y)) for x, y in tongue]), style="frame"),
-        Shape(data=path([(scale.x(x), scale.y(y)) for x, y in deck]), style="frame"),
+    body = trailer_body(trailer, deck_start=start, deck_length=length, axles=axles, top=up)
+    outline = trailer_outline(body)
+    over_axles = [
+        high for _, points in outline for at, high in points if min(axles) <= at <= max(axles) + 0.5
     ]
-    if trailer.kind == Trailer.Kind.DUMP or trailer.sides in ("solid", "rails"):
-        sides = [
-            (start, up),
-            (start + length, up),
-            (start + length, up + 0.5),
-            (start, up + 0.5),
-        ]
-        shapes.append(
-            Shape(data=path([(scale.x(x), scale.y(y)) for x, y in sides]), style="sideboard")
-        )
+    shapes = [
+        Shape(data=path([(scale.x(at), scale.y(high)) for at, high in points]), style=style)
+        for style, points in outline
+    ]
     notes = [
         Note(
             x=scale.x(0.0),
@@ -343,7 +376,7 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
         ),
         Note(
             x=scale.x(sum(axles) / len(axles)),
-            y=scale.y(up) - 10,
+            y=scale.y(max(over_axles, default=up)) - 8,
             text=_about(
                 write_mass(empties.mass_kg - empties.tongue_kg, units), not empties.entered
             ),
@@ -380,7 +413,12 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
         circles=(
             Circle(x=scale.x(0.0), y=scale.y(ball_up), radius=5, style="ball"),
             *(
-                Circle(x=scale.x(x), y=scale.y(radius), radius=radius * scale.per_m, style="tyre")
+                Circle(
+                    x=scale.x(x),
+                    y=scale.y(TRAILER_TYRE_M),
+                    radius=TRAILER_TYRE_M * scale.per_m,
+                    style="tyre",
+                )
                 for x in axles
             ),
         ),
@@ -406,7 +444,13 @@ def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
         return write_length(abs(metres), units, step=2)
 
     circles = [
-        Circle(x=scale.x(x), y=scale.y(0.4), radius=0.4 * scale.per_m, style="tyre")
+        Circle(
+            x=scale.x(x),
+            y=scale.y(TRUCK_TYRE_M),
+            radius=TRUCK_TYRE_M * scale.per_m,
+            style="tyre",
+            dual=x > 0 and truck.rear_wheels == Truck.RearWheels.DUAL,
+        )
         for x in (0.0, base)
     ]
     spans = [_span(0.0, base, "wheelbase {}", "wheelbase", truck.wheelbase, units)]
@@ -429,7 +473,7 @@ def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
     return Sketch(
         shapes=tuple(
             Shape(data=path([(scale.x(base - a), scale.y(u)) for a, u in points]), style=style)
-            for style, points in pickup_outline(base, bumper)
+            for style, points in truck_body(truck, base, bumper)
         ),
         circles=tuple(circles),
         dimensions=dimensions,

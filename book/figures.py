@@ -547,6 +547,19 @@ def bulk_lacks(bulk: Bulk) -> list[str]:
     return lacks + _lacking(bulk, (("length", "length on the deck"),))
 
 
+def bulk_drawn(bulk: Bulk, body: Body) -> tuple[str, float | None]:
+    """The word for how a load is drawn, and how high it is in m: as entered, else by its balance
+    point; ``None`` where neither is known."""
+    stacked = bulk.measured == Bulk.Measured.COUNT and bulk.heap == Bulk.Heap.LEVEL
+    shape = "pallet" if stacked else f"heap_{bulk.heap}"
+    if bulk.height is not None:
+        return shape, si(bulk.height)
+    if body.height_m is None:
+        return shape, None
+    # of a level load the top is twice as high as its balance point, of a heap three times
+    return shape, body.height_m * (2 if bulk.heap == Bulk.Heap.LEVEL else 3)
+
+
 def bulk_body(bulk: Bulk, tolerances: Tolerances) -> Body:
     """Mass and balance point of a bulk load; its mark is the middle of its length.
 

@@ -93,7 +93,10 @@ KINDS = {
             needs="The door sticker or papers, and a tape.",
             prefetch=("loads", "hitches__links__part"),
             groups=(
-                Group(heading="The truck", fields=("name", "plate", "wheelbase", "drive")),
+                Group(
+                    heading="The truck",
+                    fields=("name", "plate", "wheelbase", "drive", "cab", "rear_wheels"),
+                ),
                 Group(
                     heading="Its ratings",
                     fields=(

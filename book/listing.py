@@ -14,6 +14,7 @@ from book.gaps import Gap, gaps
 from book.kinds import Kind
 from book.models import Thing
 from book.page import figures_of
+from book.silhouettes import Silhouette, silhouette
 from book.stored import made_of
 from book.tolerances import Tolerances
 from measures import UnitSystem
@@ -25,11 +26,12 @@ SHOWN: Final = 40
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class ListRow:
-    """A thing in its list: its main figures, what is missing, what is asked."""
+    """A thing in its list: how it looks, its main figures, what is missing, what is asked."""
 
     slug: str
     pk: int
     name: str
+    picture: Silhouette | None
     figures: tuple[tuple[str, str], ...]
     gaps: tuple[Gap, ...]
     doubts: tuple[Doubt, ...]
@@ -112,6 +114,7 @@ def _rows(
             slug=slug,
             pk=thing.pk,
             name=thing.name,
+            picture=silhouette(thing, tolerances),
             figures=tuple(figures_of(thing, units, tolerances)),
             gaps=tuple(gaps(thing, units)),
             doubts=tuple(doubts(thing, units, tolerances)),

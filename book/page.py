@@ -8,6 +8,7 @@ from typing import Any, Final
 
 from django.forms import BoundField
 
+from book import estimates
 from book.asides import asides
 from book.doubts import Doubt, doubts
 from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
@@ -46,23 +47,19 @@ NEWEST: Final = 5
 
 
 def figures_of(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tuple[str, str]]:
-    """The two or three figures that tell one thing from another in a list."""
+    """The two figures of a thing that matter when it is chosen; of small things what kind they are
+    before that."""
 
     def mass(quantity: Any) -> str:
-        return "not known" if quantity is None else write_given(quantity, units)
+        return UNKNOWN if quantity is None else write_given(quantity, units)
 
     if isinstance(thing, Truck):
-        return [
-            ("GVWR", mass(thing.gvwr)),
-            ("payload", mass(thing.payload)),
-            ("tow rating", mass(thing.max_trailer_mass)),
-        ]
+        return [("payload", mass(thing.payload)), ("tow rating", mass(thing.max_trailer_mass))]
     if isinstance(thing, Trailer):
         deck = thing.deck_length
         return [
-            ("GVWR", mass(thing.gvwr)),
-            ("empty", mass(thing.empty_mass)),
-            ("deck", "not known" if deck is None else write_length(si(deck), units, step=1)),
+            ("carries", _carries(thing, units)),
+            ("deck", UNKNOWN if deck is None else write_length(si(deck), units, step=1)),
         ]
     if isinstance(thing, HitchPart):
         return [
@@ -82,34 +79,43 @@ def figures_of(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tu
             else ("on the rack", str(thing.count)),
         ]
     worked = {row.name: row.figure for row in derived(thing, units, tolerances)}
-    return [
-        ("mass", worked.get("Mass", "not known")),
-        ("balances", worked.get("Balances", "not known")),
-    ]
+    return [("mass", worked.get("Mass", UNKNOWN)), ("balances", worked.get("Balances", UNKNOWN))]
+
+
+def _carries(trailer: Trailer, units: UnitSystem) -> str:
+    """What its plate leaves for a load; marked where its own mass is an estimate."""
+    empty = estimates.empty_mass(trailer)
+    if trailer.gvwr is None or empty is None:
+        return UNKNOWN
+    figure = write_mass(si(trailer.gvwr) - empty.si, units)
+    return f"about {figure}" if empty.tolerance else figure
 
 
 def _machine_figures(
     machine: Machine, units: UnitSystem, tolerances: Tolerances
 ) -> list[tuple[str, str]]:
-    try:
-        built = built_machine(machine, drawn_as(machine), tolerances)
-    except IncompleteError:
-        front, rear = machine.reach_front, machine.reach_rear
-        mass = "not known" if machine.mass is None else write_given(machine.mass, units)
-        length = (
-            "not known"
-            if front is None or rear is None
-            else write_length(si(front) + si(rear), units, step=1)
-        )
-    else:
-        mass = write_mass(built.body.mass_kg, units)
-        length = write_length(built.outline.front_m + built.outline.rear_m, units, step=1)
+    """What it weighs and by which way that is known, and how long it is."""
     known = (
         str(machine.get_mass_known_display()).lower()
         if machine.built == Machine.Built.WHOLE
         else str(machine.get_built_display()).lower()
     )
-    return [("mass", mass), ("known by", known), ("length", length)]
+    try:
+        built = built_machine(machine, drawn_as(machine), tolerances)
+    except IncompleteError:
+        front, rear = machine.reach_front, machine.reach_rear
+        mass = UNKNOWN if machine.mass is None else f"{write_given(machine.mass, units)}, {known}"
+        length = None if front is None or rear is None else si(front) + si(rear)
+    else:
+        mass = f"{write_mass(built.body.mass_kg, units)}, {known}"
+        length = built.outline.front_m + built.outline.rear_m
+    return [
+        ("mass", mass),
+        ("length", UNKNOWN if length is None else write_length(length, units, step=1)),
+    ]
+
+
+UNKNOWN: Final = "not known"
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -50,6 +50,8 @@ TRUCKS: list[dict[str, Any]] = [
     {
         "name": "Work truck 3",
         "drive": "four",
+        "cab": "crew",
+        "rear_wheels": "single",
         "masses": {
             "front_axle_mass": 4180,
             "rear_axle_mass": 2940,
@@ -79,6 +81,8 @@ TRUCKS: list[dict[str, Any]] = [
     {
         "name": "Gooseneck truck",
         "drive": "four",
+        "cab": "crew",
+        "rear_wheels": "dual",
         "masses": {
             "front_axle_mass": 4460,
             "rear_axle_mass": 3020,
@@ -112,6 +116,8 @@ TRUCKS: list[dict[str, Any]] = [
     {
         "name": "Old half-ton",
         "drive": "two",
+        "cab": "single",
+        "rear_wheels": "single",
         "masses": {
             "front_axle_mass": 3010,
             "rear_axle_mass": 2160,

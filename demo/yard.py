@@ -215,6 +215,8 @@ def _truck(
         yard=yard,
         name=entry["name"],
         drive=entry["drive"],
+        cab=entry["cab"],
+        rear_wheels=entry["rear_wheels"],
         wheelbase=inches(entry["wheelbase"]),
         **_arches(*entry.get("arches", (None,) * 6)),
         **{field: pounds(number) for field, number in entry["masses"].items()},

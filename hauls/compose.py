@@ -22,6 +22,7 @@ from book.figures import (
     axle_rate_kg_per_m,
     built_machine,
     bulk_body,
+    bulk_drawn,
     empty_axles,
     empty_trailer,
     machine_contacts,
@@ -75,6 +76,7 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truc
     exact = estimates.truck_source(truck) == Truck.EmptyFrom.AXLES and truck.aboard_mass is None
     base, ball, person = truck_wheelbase(truck), estimates.ball_place(hitch), _driver(truck, units)
     seat, tow = estimates.front_seat(base), tow_limit_kg(truck)
+    drawn = {name: word for name in ("cab", "rear_wheels") if (word := getattr(truck, name))}
     towed: float | UnsetType = UNSET
     if truck.max_trailer_mass is not None:
         towed = units.m(truck.max_trailer_mass)
@@ -106,6 +108,7 @@ def truck_section(truck: Truck, hitch: Hitch, units: FileUnits) -> document.Truc
         drive=_word(f"{truck.drive}_wheel") if truck.drive else UNSET,
         cargo=[_load(one, seat, tolerances, units) for one in truck.loads.all()] + person,
         estimates=_named(guess for guess in estimates.truck_guesses(truck, hitch)),
+        extra={"drawn": drawn} if drawn else UNSET,
     )
 
 
@@ -240,6 +243,8 @@ def trailer_section(trailer: Trailer, units: FileUnits) -> document.Trailer:
     drawn: dict[str, Any] = {
         name: value for name in ("tail", "sides", "fenders") if (value := getattr(trailer, name))
     }
+    if trailer.kind not in PLAN_KINDS | {"other"}:
+        drawn["kind"] = str(trailer.kind)
     extra: dict[str, Any] = {"drawn": drawn} if drawn else {}
     extra |= beside_ramps(trailer, units)
     if {axle.brake for axle in axles} == {TrailerAxle.Brake.NONE}:
@@ -404,12 +409,10 @@ def _bulk_section(
 ) -> document.Item:
     body = bulk_body(bulk, Tolerances.of(bulk.yard))
     half = units.metres(si(bulk.length) / 2)
+    shape, high = bulk_drawn(bulk, body)
     height = units.x_if(bulk.height)
-    if bulk.height is None and body.height_m is not None:
-        # of a level load the top is twice as high as its balance point, of a heap three times
-        height = units.metres(body.height_m * (2 if bulk.heap == Bulk.Heap.LEVEL else 3))
-    stacked = bulk.measured == Bulk.Measured.COUNT and bulk.heap == Bulk.Heap.LEVEL
-    shape = "pallet" if stacked else f"heap_{bulk.heap}"
+    if bulk.height is None and high is not None:
+        height = units.metres(high)
     return document.Item(
         id=item_id,
         name=bulk.name,

@@ -11,9 +11,12 @@ from mechanics.hitch import HitchType
 from mechanics.trailer import Deck, Trailer
 from mechanics.truck import Truck
 from mechanics.units import M_PER_IN
-from pictures.outlines import pickup_outline
 from pictures.svg import Attributes, Box, circle, path
 from pictures.tapes import Label
+from pictures.trailers import TYRE_M as TRAILER_TYRE_M
+from pictures.trailers import TrailerBody, trailer_outline
+from pictures.trucks import TYRE_M as TRUCK_TYRE_M
+from pictures.trucks import truck_outline
 from planfile.draft import Look
 
 WIDTH = 868
@@ -23,8 +26,8 @@ TAPE_Y, TAPE_HEIGHT = 352, 28
 ABOVE_LEFT, ABOVE_Y, ABOVE_MAX = 450, 465, 98
 
 
-HUB, ARCH = 0.48, 1.22
-"""A rim's and an arch's radius as a part of the tyre's."""
+HUB, ARCH, DISH = 0.48, 1.22, 0.28
+"""A rim's, an arch's and a dished rim's radius as a part of the tyre's."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -34,6 +37,7 @@ class Wheel:
     x: float
     y: float
     radius: float
+    dual: bool = False
 
     @property
     def tyre(self) -> Attributes:
@@ -44,6 +48,11 @@ class Wheel:
     def hub(self) -> Attributes:
         """The rim's circle."""
         return circle(self.x, self.y, self.radius * HUB)
+
+    @property
+    def dish(self) -> Attributes | None:
+        """The dished rim of one of two wheels side by side; ``None`` of a single one."""
+        return circle(self.x, self.y, self.radius * DISH) if self.dual else None
 
     @property
     def arch(self) -> Attributes:
@@ -151,15 +160,19 @@ def draw_outfit(
 ) -> tuple[Frame, Outfit]:
     """What stays the same wherever the items stand, drawn once and kept."""
     frame, above = Frame(truck, trailer, hitch, tallest, behind), AboveFrame(trailer)
-    shapes, wheels = _truck(frame, truck)
+    shapes, wheels = _truck(frame, truck, look)
     ticks, labels = _ticks(frame, trailer.deck, unit)
     half = deck_width_m(trailer) / 2 * above.scale
     return frame, Outfit(
         truck=tuple(shapes),
         truck_wheels=tuple(wheels),
-        trailer=(*_trailer(frame, trailer, hitch), *_tail(frame, trailer, look)),
+        trailer=_trailer(frame, trailer, hitch, look),
         trailer_wheels=tuple(
-            Wheel(x=frame.x(a.position_m), y=frame.y(0.35), radius=0.35 * frame.scale)
+            Wheel(
+                x=frame.x(a.position_m),
+                y=frame.y(TRAILER_TYRE_M),
+                radius=TRAILER_TYRE_M * frame.scale,
+            )
             for a in trailer.axles
         ),
         ticks=ticks,
@@ -184,7 +197,7 @@ def deck_width_m(trailer: Trailer) -> float:
     return trailer.deck.width_m or trailer.track_width_m
 
 
-def _truck(frame: Frame, truck: Truck) -> tuple[list[Shape], list[Wheel]]:
+def _truck(frame: Frame, truck: Truck, look: Look) -> tuple[list[Shape], list[Wheel]]:
     """A pickup about its wheelbase; the bumper stands just ahead of a ball behind it."""
     wheelbase, offset = truck.wheelbase_m, truck.hitch_offset_m
     rear = -(offset - 0.13) if offset > 0.5 else -1.15
@@ -194,131 +207,39 @@ def _truck(frame: Frame, truck: Truck) -> tuple[list[Shape], list[Wheel]]:
 
     shapes = [
         Shape(data=path(at(points)), style=style)
-        for style, points in pickup_outline(wheelbase, rear)
+        for style, points in truck_outline(wheelbase, rear, cab=look.cab, dual=look.dual)
     ]
     wheels = [
-        Wheel(x=frame.x(-offset - ahead), y=frame.y(0.42), radius=0.42 * frame.scale)
+        Wheel(
+            x=frame.x(-offset - ahead),
+            y=frame.y(TRUCK_TYRE_M),
+            radius=TRUCK_TYRE_M * frame.scale,
+            dual=look.dual and ahead == 0,
+        )
         for ahead in (wheelbase, 0.0)
     ]
     return shapes, wheels
 
 
-def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType) -> list[Shape]:
-    deck = trailer.deck
-    top, start, end = frame.deck_height, deck.start_m, deck.start_m + deck.length_m
-    x, y = frame.x, frame.y
-    shapes = []
-    if not hitch.over_bed:
-        shapes.append(
-            Shape(
-                data=path(
-                    [
-                        (x(0), y(0.5)),
-                        (x(start), y(top)),
-                        (x(start), y(top - 0.17)),
-                        (x(0.15), y(0.42)),
-                    ]
-                ),
-                style="frame",
-            )
-        )
-        stand = min(0.75, start * 0.6)
-        shapes.append(
-            Shape(data=path([(x(stand), y(0.43)), (x(stand), y(0.14))], closed=False), style="post")
-        )
-    else:
-        neck = max(1.62, top + 0.2)
-        foot = max(start, 0.55)
-        shapes.append(
-            Shape(
-                data=path(
-                    [
-                        (x(-0.09), y(1.12)),
-                        (x(-0.09), y(neck)),
-                        (x(foot + 0.2), y(neck)),
-                        (x(foot + 0.2), y(top - 0.15)),
-                        (x(foot), y(top - 0.15)),
-                        (x(foot), y(neck - 0.2)),
-                        (x(0.09), y(neck - 0.2)),
-                        (x(0.09), y(1.12)),
-                    ]
-                ),
-                style="frame",
-            )
-        )
-    along = [(start, top), (end, top)]
-    if trailer.dovetail is not None:
-        falls, drop = end - trailer.dovetail.length_m, trailer.dovetail.drop_m
-        along = [(start, top), (falls, top), (end, top - drop)]
-    outline = [(x(at), y(up)) for at, up in along]
-    outline += [(x(at), y(up - 0.17)) for at, up in reversed(along)]
-    shapes.append(Shape(data=path(outline), style="frame"))
-    if trailer.kind == "dump":
-        shapes.append(
-            Shape(
-                data=path(
-                    [
-                        (x(start), y(top)),
-                        (x(start), y(top + 0.55)),
-                        (x(end), y(top + 0.55)),
-                        (x(end), y(top)),
-                    ]
-                ),
-                style="sideboard",
-            )
-        )
-    else:
-        shapes.append(
-            Shape(
-                data=path([(x(start), y(top)), (x(start), y(top + 0.4))], closed=False),
-                style="post",
-            )
-        )
-    first, last = trailer.axles[0].position_m, trailer.axles[-1].position_m
-    if first > last:
-        first, last = last, first
-    if top < 0.85:
-        shapes.append(
-            Shape(
-                data=path(
-                    [
-                        (x(first - 0.5), y(top)),
-                        (x(first - 0.42), y(top + 0.18)),
-                        (x(last + 0.42), y(top + 0.18)),
-                        (x(last + 0.5), y(top)),
-                    ]
-                ),
-                style="fender",
-            )
-        )
-    return shapes
-
-
-def _tail(frame: Frame, trailer: Trailer, look: Look) -> list[Shape]:
-    """A gate standing at the tail, or ramps slid under the deck."""
-    top = frame.deck_height
-    end = trailer.deck.start_m + trailer.deck.length_m
-    x, y = frame.x, frame.y
-    high = min(look.ramp_m, 1.5)
-    if look.tail == "gate":
-        bars = [
-            path([(x(end), y(top + up)), (x(end + 0.06), y(top + up))], closed=False)
-            for up in (high * 0.33, high * 0.66)
-        ]
-        upright = path(
-            [
-                (x(end), y(top - 0.1)),
-                (x(end), y(top + high)),
-                (x(end + 0.06), y(top + high)),
-                (x(end + 0.06), y(top - 0.1)),
-            ]
-        )
-        return [Shape(data=upright + "".join(bars), style="gate")]
-    if look.tail == "ramps":
-        start = max(end - look.ramp_m, trailer.deck.start_m)
-        slid = [(start, top - 0.17), (end, top - 0.17), (end, top - 0.24), (start, top - 0.24)]
-        return [Shape(data=path([(x(a), y(b)) for a, b in slid]), style="fender")]
-    return []
+def _trailer(frame: Frame, trailer: Trailer, hitch: HitchType, look: Look) -> tuple[Shape, ...]:
+    deck, tail = trailer.deck, trailer.dovetail
+    body = TrailerBody(
+        kind=look.kind or trailer.kind,
+        over_bed=hitch.over_bed,
+        start_m=deck.start_m,
+        length_m=deck.length_m,
+        top_m=frame.deck_height,
+        axles=tuple(axle.position_m for axle in trailer.axles),
+        dovetail_m=0.0 if tail is None else tail.length_m,
+        drop_m=0.0 if tail is None else tail.drop_m,
+        tail=look.tail,
+        sides=look.sides,
+        ramp_m=look.ramp_m,
+    )
+    return tuple(
+        Shape(data=path([(frame.x(at), frame.y(up)) for at, up in points]), style=style)
+        for style, points in trailer_outline(body)
+    )
 
 
 def _rails(above: AboveFrame, trailer: Trailer, half: float, look: Look) -> str:

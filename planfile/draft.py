@@ -84,13 +84,17 @@ class Drawn:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Look:
-    """What of a trailer is only drawn or told: its tail, sides and fenders, the length of gate or
-    ramps."""
+    """What of an outfit is only drawn or told: the trailer's tail, sides and fenders, the length of
+    gate or ramps, its kind where the format has no word for it; the truck's cab, and whether it has
+    dual rear wheels."""
 
     tail: str = ""
     sides: str = ""
     fenders: str = ""
     ramp_m: float = 1.2
+    kind: str = ""
+    cab: str = ""
+    dual: bool = False
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -210,7 +214,8 @@ class Draft:
 
     @property
     def look(self) -> Look:
-        """How the trailer's tail and sides are drawn."""
+        """How truck and trailer are drawn."""
+        truck = inner(inner(self._raw["truck"], "extra"), "drawn")
         kept = inner(inner(self._raw["trailer"], "extra"), "drawn")
         ramp = self.plan.trailer.ramp
         length = self._length(kept.get("ramp_length")) if ramp is None else ramp.length_m
@@ -219,6 +224,9 @@ class Draft:
             sides=str(kept.get("sides", "")),
             fenders=str(kept.get("fenders", "")),
             ramp_m=Look().ramp_m if length is None else length,
+            kind=str(kept.get("kind", "")),
+            cab=str(truck.get("cab", "")),
+            dual=truck.get("rear_wheels") == "dual",
         )
 
     @property

@@ -13,8 +13,10 @@ from book import estimates
 from book.figures import si
 from book.models import Machine, Trailer, Truck
 from measures import Quantity, UnitSystem, write_length
-from pictures.outlines import machine_outline, pickup_outline
+from pictures.outlines import machine_outline
 from pictures.svg import Attributes, Box, circle, path
+from pictures.trucks import TYRE_M as TRUCK_TYRE_M
+from pictures.trucks import truck_outline
 from walk.models import Walk
 from walk.steps import Part, Step
 
@@ -230,9 +232,9 @@ def truck_drawn(truck: Truck | None, walk: Walk, unit: UnitSystem) -> Drawn:
     bumper = -1.1 if over_bed else -max(place - 0.13, 0.6)
     shapes = [
         (style, [(base - ahead, up) for ahead, up in points], not known)
-        for style, points in pickup_outline(base, bumper)
+        for style, points in truck_outline(base, bumper, cab="" if truck is None else truck.cab)
     ]
-    wheels = [(at, 0.4, 0.4, "tyre", not known) for at in (0.0, base)]
+    wheels = [(at, TRUCK_TYRE_M, TRUCK_TYRE_M, "tyre", not known) for at in (0.0, base)]
     wheels.append((*ball, 0.06, "ball", hitch is None or hitch.offset is None))
     told = []
     if truck is not None and truck.wheelbase is not None:

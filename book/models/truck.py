@@ -26,6 +26,15 @@ class Truck(Thing):
         TWO = "two", "Two-wheel drive"
         FOUR = "four", "Four-wheel drive"
 
+    class Cab(models.TextChoices):
+        SINGLE = "single", "Single"
+        EXTENDED = "extended", "Extended"
+        CREW = "crew", "Crew"
+
+    class RearWheels(models.TextChoices):
+        SINGLE = "single", "Single"
+        DUAL = "dual", "Dual"
+
     class EmptyFrom(models.TextChoices):
         AXLES = "axles", "Scale: front and rear axle"
         KERB = "kerb", "Curb or kerb mass"
@@ -39,6 +48,10 @@ class Truck(Thing):
         choices=Drive.choices,
         blank=True,
         help_text="Four-wheel drive holds on a slope while the tongue is lifted.",
+    )
+    cab = models.CharField(max_length=8, choices=Cab.choices, blank=True)
+    rear_wheels = models.CharField(
+        max_length=6, choices=RearWheels.choices, blank=True, help_text="For the drawing."
     )
     empty_from = models.CharField(
         "empty weight from", max_length=8, choices=EmptyFrom.choices, default=EmptyFrom.AXLES

@@ -235,8 +235,8 @@ class Finding(YardCase):
             return self.client.get("/book/").content.decode().partition('<div class="lists">')[2]
 
         self.assertEqual(shown(), shown())
-        Truck.objects.filter(name="Work truck 3").update(gvwr="11000 lb")
-        self.assertIn("11,000 lb", shown())
+        Truck.objects.filter(name="Work truck 3").update(payload="2222 lb")
+        self.assertIn("2,222 lb", shown())
         before = shown()
         HitchPart.objects.filter(yard=self.yard, kind="sleeve").update(max_trailer_mass=None)
         self.assertNotEqual(shown(), before)

@@ -87,6 +87,14 @@ class TheTruck(Composed):
         again = truck_section(Truck.objects.get(pk=truck.pk), hitch, METRIC)
         self.assertNotIn("cargo.ahead_of_rear_axle", again.estimates)
 
+    def test_what_is_only_drawn_goes_along(self) -> None:
+        truck = self.bare.truck
+        self.assertIs(truck_section(truck, self.bare.hitch, METRIC).extra, UNSET)
+        truck.cab, truck.rear_wheels = "crew", "dual"
+        self.bare.trailer.kind = Trailer.Kind.CAR_CARRIER
+        look = bare_draft("Drawn", self.bare.hitch, self.bare.trailer, UnitSystem.METRIC).look
+        self.assertEqual((look.kind, look.cab, look.dual), ("car_carrier", "crew", True))
+
     def test_a_metric_plate_says_what_may_be_towed(self) -> None:
         truck = self.bare.truck
         truck.plate, truck.gcwr = "metric", q("7500 kg")
@@ -172,7 +180,10 @@ class TheTrailer(Composed):
         self.bare.trailer.kind = Trailer.Kind.FIFTH_WHEEL
         self.assertEqual(trailer_section(self.bare.trailer, METRIC).kind, "other")
         TrailerAxle.objects.update(brake=TrailerAxle.Brake.NONE)
-        self.assertEqual(trailer_section(self.bare.trailer, METRIC).extra, {"brakes": "none"})
+        self.assertEqual(
+            trailer_section(self.bare.trailer, METRIC).extra,
+            {"drawn": {"kind": "fifth_wheel"}, "brakes": "none"},
+        )
 
     def test_a_torsion_axles_rate_goes_into_the_plan(self) -> None:
         trailer = self.bare.trailer
