@@ -10,7 +10,7 @@ from django.db import models
 from django.utils.text import capfirst
 
 from measures import READERS, Quantity, ReadingError, UnitSystem
-from measures.writing import in_units_of, write_entered
+from measures.writing import in_units_of, write_entered, write_given
 from mechanics.bounds import (
     DENSEST_KG_M3,
     FARTHEST_M,
@@ -27,6 +27,17 @@ def field_words(model: type[models.Model] | models.Model, name: str) -> str:
     """What a model's own field is called."""
     field = model._meta.get_field(name)
     return str(getattr(field, "verbose_name", name))
+
+
+def value_words(field: models.Field[Any, Any], value: Any, units: UnitSystem) -> str:
+    """A value of a model's field as a person reads it; empty where it is not known."""
+    if value is None or value == "":
+        return ""
+    if isinstance(value, Quantity):
+        return write_given(value, units)
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return str(dict(field.flatchoices).get(value, value))
 
 
 LONGEST = 200

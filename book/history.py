@@ -18,6 +18,7 @@ from django.db import models
 from django.utils import timezone
 from reversion.models import Revision, Version
 
+from book.fields import value_words
 from book.models import (
     Bulk,
     Configuration,
@@ -168,6 +169,15 @@ def changes_of(thing: Thing, units: UnitSystem = UnitSystem.US) -> list[Change]:
                 )
             )
     return changes
+
+
+def newest_change(thing: Thing) -> tuple[str, datetime | None]:
+    """Who changed a thing last, and when; nobody and never where that is older than the history."""
+    newest = Version.objects.get_for_object(thing).select_related("revision__user").first()
+    if newest is None:
+        return "", None
+    user = newest.revision.user
+    return user.shown_name if user else "somebody no longer here", newest.revision.date_created
 
 
 def latest_changes(yard: Yard, count: int) -> list[tuple[Revision, str]]:
@@ -344,15 +354,9 @@ def _words(
     if field.many_to_many:
         found = [names.get((field.related_model, str(pk)), "a part") for pk in value or ()]
         return ", ".join(sorted(found))
-    if value is None or value == "":
-        return ""
-    if field.is_relation:
+    if field.is_relation and value is not None:
         return names.get((field.related_model, str(value)), "a part since removed")
-    if isinstance(value, Quantity):
-        return write_given(value, units)
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    return str(dict(field.flatchoices).get(value, value))
+    return value_words(field, value, units)
 
 
 def _differences(before: Snapshot, after: Snapshot) -> Iterator[Difference]:

@@ -10,6 +10,7 @@ from django.forms import BoundField
 
 from book import estimates
 from book.asides import asides
+from book.data_sheet import DataSheet, data_sheet
 from book.doubts import Doubt, doubts
 from book.drawing import Sketch, machine_sketch, trailer_sketch, truck_sketch
 from book.errors import IncompleteError
@@ -18,7 +19,7 @@ from book.figures import built_machine, drawn_as, empty_axles, empty_trailer, si
 from book.forms import PhotoForm, TicketForm
 from book.gaps import Gap, gaps
 from book.gear import gear_limit
-from book.kinds import Group, Kind, Rows
+from book.kinds import Group, Kind, Rows, kind_of, slug_of
 from book.models import (
     Aboard,
     Configuration,
@@ -242,11 +243,12 @@ class HitchChains:
 class Aside:
     """What stands beside a thing's boxes.
 
-    ``sketch_of`` is the configuration a built-up machine is drawn in, ``on`` where a part is
-    in use, ``parts`` the templates that other apps bring; ``tickets`` is ``None`` for what
-    nobody weighs.
+    ``sheet`` is all of it on paper, ``sketch_of`` the configuration a built-up machine is drawn
+    in, ``on`` where a part is in use, ``parts`` the templates that other apps bring; ``tickets``
+    is ``None`` for what nobody weighs.
     """
 
+    sheet: DataSheet
     sketch: Sketch | None
     sketch_of: Configuration | None
     derived: list[Derived]
@@ -285,11 +287,13 @@ def beside(thing: Thing, request: YardRequest, ticket_form: TicketForm | None = 
                     ],
                 )
             )
+    found, lacking = derived(thing, units, tolerances), gaps(thing, units)
     return Aside(
+        sheet=data_sheet(thing, kind_of(slug_of(thing)), derived=found, gaps=lacking, units=units),
         sketch=_sketch(thing, units, tolerances),
         sketch_of=drawn_as(thing) if isinstance(thing, Machine) else None,
-        derived=derived(thing, units, tolerances),
-        gaps=gaps(thing, units),
+        derived=found,
+        gaps=lacking,
         doubts=doubts(thing, units, tolerances),
         sums=sums(thing, units, tolerances) if isinstance(thing, Machine) else [],
         chains=chains,

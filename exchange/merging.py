@@ -15,7 +15,7 @@ from typing import Any, Final
 
 from django.db import models
 
-from book.fields import QuantityField
+from book.fields import QuantityField, value_words
 from book.models import Thing, Ticket
 from book.services.things import free_name
 from book.ticketfile import dump_ticket
@@ -25,7 +25,6 @@ from exchange.haul_entries import dump_haul, hauls_of
 from hauls.models import Haul
 from hauls.road_rules import RoadRules
 from measures import Quantity, UnitSystem
-from measures.writing import write_given
 from yards.models import Yard
 
 SETTINGS: Final = ("tolerances", "rules", "securing_school", "road")
@@ -169,17 +168,16 @@ def _differences(
 
 
 def _words(column: models.Field[Any, Any], value: Any, units: UnitSystem) -> str:
+    """A value of the file in words; one that nobody can read stands as it is."""
     if value is None:
         return "not known" if isinstance(column, QuantityField) else "nothing"
-    if isinstance(value, bool):
-        return "yes" if value else "no"
     if isinstance(column, QuantityField):
         try:
-            return write_given(Quantity.parse(str(value)), units)
+            return value_words(column, Quantity.parse(str(value)), units)
         except (ValueError, ArithmeticError, LookupError):
             return f"“{str(value)[:40]}”"
-    choices = dict(column.flatchoices)
-    return str(choices.get(value, f"“{str(value)[:60]}”"))
+    chosen = isinstance(value, bool) or str(value) in dict(column.flatchoices)
+    return value_words(column, value, units) if chosen else f"“{str(value)[:60]}”"
 
 
 def _hauls(
