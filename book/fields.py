@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import TYPE_CHECKING, Any, Final, NamedTuple
 
 from django import forms
@@ -37,6 +38,8 @@ def value_words(field: models.Field[Any, Any], value: Any, units: UnitSystem) ->
         return write_given(value, units)
     if isinstance(value, bool):
         return "yes" if value else "no"
+    if isinstance(value, date):
+        return f"{value:%d %b %Y}".lstrip("0")
     return str(dict(field.flatchoices).get(value, value))
 
 
