@@ -133,7 +133,7 @@ class Sideways(BrowserCase):
             page.locator("#machine-0").focus()
             page.keyboard.press("ArrowUp")
             expect(page.locator("#sideways-heading")).to_contain_text("1 in right of the middle")
-            page.get_by_role("button", name="1 in to the left").click()
+            page.get_by_role("button", name="1 in left").click()
             expect(page.locator("#sideways-heading")).to_contain_text("on the middle")
 
 
