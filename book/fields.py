@@ -161,18 +161,36 @@ class PressureField(QuantityField):
     kind = "pressure"
 
 
+def number_pad(kind: str, units: UnitSystem, *, minus: bool = False) -> str:
+    """Which keys a telephone offers for a measure: digits alone where a bare number says it all.
+    Feet and inches want letters, and a pad of digits has no minus."""
+    feet = kind == "length" and units is UnitSystem.US
+    return "text" if feet or minus else "decimal"
+
+
 class QuantityFormField(forms.Field):
     """A box that takes ``7,000``, ``3.5 t``, ``16 ft 6``; a bare number is in ``units``."""
 
     def __init__(self, *, kind: str, least: str, **kwargs: Any) -> None:
         self.kind = kind
         self.least = least
-        self.units = UnitSystem.US
         kwargs.setdefault(
             "widget",
             forms.TextInput(attrs={"autocomplete": "off", "class": "form-control measure"}),
         )
         super().__init__(**kwargs)
+        self.units = UnitSystem.US
+
+    @property
+    def units(self) -> UnitSystem:
+        """The units of a bare number."""
+        return self._units
+
+    @units.setter
+    def units(self, units: UnitSystem) -> None:
+        self._units = units
+        pad = number_pad(self.kind, units, minus=self.least == "any")
+        self.widget.attrs["inputmode"] = pad
 
     def prepare_value(self, value: Any) -> Any:
         return write_entered(value) if isinstance(value, Quantity) else value

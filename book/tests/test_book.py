@@ -251,6 +251,21 @@ class Finding(YardCase):
 
 
 class Understanding(YardCase):
+    def test_a_telephone_offers_the_keys_that_a_box_wants(self) -> None:
+        def pads() -> dict[str, str]:
+            page = self.client.get("/book/trucks/new/")
+            return {
+                name: page.context["form"].fields[name].widget.attrs["inputmode"]
+                for name in ("gvwr", "wheelbase", "aboard_ahead")
+            }
+
+        # feet and inches want letters, and what may lie behind the axle a minus
+        said = {"gvwr": "decimal", "wheelbase": "text", "aboard_ahead": "text"}
+        self.assertEqual(pads(), said)
+        self.user.units = "metric"
+        self.user.save()
+        self.assertEqual(pads(), {**said, "wheelbase": "decimal"})
+
     def test_a_box_says_what_it_understood(self) -> None:
         for kind, text, words in (
             ("mass", "3.5 t", "= 7,716 lb (3.5 t)"),
