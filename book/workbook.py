@@ -107,8 +107,12 @@ def write_workbook(text: str, name: str) -> bytes:
     page = book.active
     page.title = name[:31]
     page.append(headers)
-    for row in rows:
-        page.append([_value(cell) for cell in row])
+    for number, row in enumerate(rows, 2):
+        for column, cell in enumerate(row, 1):
+            put = page.cell(number, column, _value(cell))
+            # what begins like a formula is text all the same
+            if put.data_type == "f":
+                put.data_type = "s"
     for cell in page[1]:
         cell.font = Font(bold=True)
     page.freeze_panes = "A2"

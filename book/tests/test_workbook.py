@@ -8,7 +8,7 @@ from datetime import date
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import SimpleTestCase
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from openpyxl import Workbook, load_workbook
 
@@ -39,6 +39,7 @@ def bytes_of(rows: list[list[object]]) -> bytes:
 
 class RoundTrip(SimpleTestCase):
     @given(st.lists(st.lists(CELL, min_size=3, max_size=3), max_size=12))
+    @example([["0", "", ""], ["0", "=0", ""]])
     def test_what_is_written_is_read_again(self, rows: list[list[str]]) -> None:
         text = io.StringIO()
 
@@ -46,9 +47,7 @@ class RoundTrip(SimpleTestCase):
         headers, before, _ = sheet(text.getvalue())
         headers_again, after, _ = sheet(read_workbook(write_workbook(text.getvalue(), "t")))
         self.assertEqual(headers, headers_again)
-        # a formula is written as the text that it is, and read as nothing of ours
-        same = [row for row in before if not any(cell.startswith("=") for cell in row)]
-        self.assertEqual([row for row in after if row in same], same)
+        self.assertEqual(after, before)
 
     def test_numbers_days_and_yes_come_as_somebody_would_type_them(self) -> None:
         data = bytes_of(
