@@ -31,6 +31,7 @@ from book.models import (
     Known,
     Machine,
     MachinePart,
+    Place,
     Thing,
     Trailer,
     Truck,
@@ -471,4 +472,5 @@ _DOUBTS: dict[type, Callable[[Any, Words], Iterator[Doubt]]] = {
     Machine: _machine_doubts,
     Bulk: _bulk_doubts,
     Gear: _gear_doubts,
+    Place: lambda place, words: iter(()),
 }

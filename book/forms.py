@@ -21,6 +21,7 @@ from book.models import (
     HitchLink,
     HitchPart,
     Machine,
+    Place,
     Thing,
     Ticket,
     Trailer,
@@ -277,6 +278,25 @@ class GearForm(ThingForm):
         day: date | None = self.cleaned_data["inspected_on"]
         refuse_to_come(day, "looked over")
         return day
+
+
+class PlaceForm(ThingForm):
+    """A place's own page."""
+
+    class Meta:
+        model = Place
+        exclude = ("yard",)
+
+    def clean(self) -> dict[str, Any]:
+        """Half a coordinate is none, and there is one yard."""
+        cleaned: dict[str, Any] = super().clean() or self.cleaned_data
+        for name, other in (("latitude", "longitude"), ("longitude", "latitude")):
+            if cleaned.get(name) is None and cleaned.get(other) is not None:
+                self.add_error(name, f"The {name} is wanted too, or leave both empty.")
+        home = Place.objects.filter(yard=self.instance.yard_id, home=True)
+        if cleaned.get("home") and (there := home.exclude(pk=self.instance.pk).first()):
+            self.add_error("home", f"{there.name} is the yard itself. Untick that one first.")
+        return cleaned
 
 
 class HitchForm(PartsChooser, InUnits, forms.ModelForm):

@@ -16,7 +16,7 @@ from book.figures import (
     truck_lacks,
 )
 from book.gear import gear_limit
-from book.models import Bulk, Gear, Hitch, HitchPart, Machine, Thing, Trailer, Truck
+from book.models import Bulk, Gear, Hitch, HitchPart, Machine, Place, Thing, Trailer, Truck
 from measures import UnitSystem
 
 ANY_PLAN: Final = "any plan with it"
@@ -93,6 +93,7 @@ STOPPED_BY: Final = {
     Machine: ("parts", "configurations__parts"),
     Bulk: (),
     Gear: (),
+    Place: (),
 }
 """What of a thing has to be read to know what stops its plans."""
 
@@ -103,6 +104,7 @@ _STOPS: Final[dict[type[Thing], Callable[[Any], list[str]]]] = {
     Bulk: bulk_lacks,
     HitchPart: lambda part: [],
     Gear: lambda gear: [],
+    Place: lambda place: [],
 }
 
 
@@ -232,6 +234,11 @@ def _bulk_gaps(bulk: Bulk, units: UnitSystem) -> Iterator[Gap]:
         yield Gap(words="width", blocks="deck width, standing side by side")
 
 
+def _distance_gaps(place: Place, units: UnitSystem) -> Iterator[Gap]:
+    if not place.home and place.from_yard is None and place.latitude is None:
+        yield Gap(words="how far it is", blocks="the miles of a day")
+
+
 def _gear_gaps(gear: Gear, units: UnitSystem) -> Iterator[Gap]:
     if gear.retired:
         return
@@ -250,4 +257,5 @@ _GAPS: dict[type, Callable[[Any, UnitSystem], Iterator[Gap]]] = {
     Machine: _machine_gaps,
     Bulk: _bulk_gaps,
     Gear: _gear_gaps,
+    Place: _distance_gaps,
 }

@@ -29,6 +29,7 @@ from book.models import (
     Machine,
     MachinePart,
     MachinePoint,
+    Place,
     Thing,
     Trailer,
     TrailerAddition,
@@ -63,6 +64,7 @@ FOLLOWS: dict[type[models.Model], tuple[str, ...]] = {
     Configuration: (),
     Bulk: (),
     Gear: (),
+    Place: (),
 }
 """What is recorded together with what."""
 
@@ -190,7 +192,7 @@ def latest_changes(yard: Yard, count: int) -> list[tuple[Revision, str]]:
     )
     kinds = {
         ContentType.objects.get_for_model(m).pk
-        for m in (Truck, HitchPart, Trailer, Machine, Bulk, Gear)
+        for m in (Truck, HitchPart, Trailer, Machine, Bulk, Gear, Place)
     }
     listed = []
     for revision in found:

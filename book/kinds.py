@@ -13,11 +13,12 @@ from book.forms import (
     GearForm,
     HitchPartForm,
     MachineForm,
+    PlaceForm,
     ThingForm,
     TrailerForm,
     TruckForm,
 )
-from book.models import Bulk, Gear, HitchPart, Machine, Thing, Trailer, Truck
+from book.models import Bulk, Gear, HitchPart, Machine, Place, Thing, Trailer, Truck
 from book.row_forms import (
     AdditionRows,
     AnchorRows,
@@ -431,6 +432,25 @@ KINDS = {
                     help="Kinked chain, cut webbing and a stretched hook are retired: they stay "
                     "in the book and hold nothing.",
                 ),
+                NOTES,
+            ),
+        ),
+        Kind(
+            slug="places",
+            one="place",
+            many="places",
+            model=Place,
+            form=PlaceForm,
+            needs="Where machines are hauled to and from, and how far that is.",
+            groups=(
+                Group(heading="The place", fields=("name", "home", "from_yard")),
+                Group(
+                    heading="Where it is",
+                    fields=("latitude", "longitude"),
+                    help="As a telephone shows them. Without a distance typed, about how far it is "
+                    "by road follows from these.",
+                ),
+                Group(heading="How it is to load there", fields=("surface", "slope")),
                 NOTES,
             ),
         ),

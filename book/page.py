@@ -28,6 +28,7 @@ from book.models import (
     HitchPart,
     Machine,
     Photo,
+    Place,
     Thing,
     Ticket,
     Trailer,
@@ -79,8 +80,19 @@ def figures_of(thing: Any, units: UnitSystem, tolerances: Tolerances) -> list[tu
             if thing.retired
             else ("on the rack", str(thing.count)),
         ]
+    if isinstance(thing, Place):
+        ground = str(thing.get_surface_display()) if thing.surface else UNKNOWN
+        return [("from the yard", _how_far(thing, units)), ("ground", ground)]
     worked = {row.name: row.figure for row in derived(thing, units, tolerances)}
     return [("mass", worked.get("Mass", UNKNOWN)), ("balances", worked.get("Balances", UNKNOWN))]
+
+
+def _how_far(place: Place, units: UnitSystem) -> str:
+    if place.home:
+        return "the yard itself"
+    if place.from_yard is not None:
+        return write_given(place.from_yard, units)
+    return UNKNOWN if place.latitude is None else "by its coordinates"
 
 
 def _carries(trailer: Trailer, units: UnitSystem) -> str:

@@ -27,11 +27,13 @@ from book.models import (
     HitchPart,
     Known,
     Machine,
+    Place,
     Thing,
     Trailer,
     Truck,
 )
 from book.tolerances import Tolerances
+from book.ways import way_between, way_words
 from measures import Quantity, UnitSystem, write_length, write_mass
 from measures.writing import write_densities, write_given, write_inches, write_percent
 from mechanics.fluids import FLUIDS
@@ -339,6 +341,14 @@ def _ahead(metres: float, units: UnitSystem) -> str:
     return f"{write_length(abs(metres), units, step=2)} {way}"
 
 
+def _place(place: Place, told: Told) -> Iterator[Derived]:
+    units, _ = told
+    home = Place.objects.filter(yard=place.yard_id, home=True).first()
+    way = None if home is None or home.pk == place.pk else way_between(home, place)
+    if way is not None:
+        yield Derived(name="From the yard", figure=way_words(way, units), arithmetic=way.how)
+
+
 def _gear(gear: Gear, told: Told) -> Iterator[Derived]:
     units, _ = told
     limit = gear_limit(gear)
@@ -358,6 +368,7 @@ _DERIVED: dict[type, Callable[[Any, Told], Iterator[Derived]]] = {
     Machine: _machine,
     Bulk: _bulk,
     Gear: _gear,
+    Place: _place,
 }
 
 

@@ -26,6 +26,7 @@ from book.models import (
     Machine,
     MachinePart,
     MachinePoint,
+    Place,
     Thing,
     Trailer,
     TrailerAddition,
@@ -169,6 +170,7 @@ TABLES: Final = {
         ),
         Table(slug="bulk", title="Bulk loads", model=Bulk),
         Table(slug="gear", title="Gear", model=Gear),
+        Table(slug="places", title="Places", model=Place),
     )
 }
 """The tables in the order in which a whole book is taken in."""

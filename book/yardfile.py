@@ -26,6 +26,7 @@ from book.forms import (
     HitchForm,
     HitchPartForm,
     MachineForm,
+    PlaceForm,
     ThingForm,
     TrailerForm,
     TruckForm,
@@ -40,6 +41,7 @@ from book.models import (
     Machine,
     MachinePart,
     MachinePoint,
+    Place,
     Thing,
     Trailer,
     TrailerAddition,
@@ -125,6 +127,7 @@ SHAPES: Final[dict[str, Shape]] = {
     ),
     "bulk": Shape(model=Bulk),
     "gear": Shape(model=Gear),
+    "places": Shape(model=Place),
 }
 """Lists of the file in the order they are taken in: parts before what they are on."""
 
@@ -286,6 +289,7 @@ _THING_FORMS: Final[dict[type[Thing], type[ThingForm]]] = {
     Machine: MachineForm,
     Bulk: BulkForm,
     Gear: GearForm,
+    Place: PlaceForm,
 }
 _ROW_FORMS: Final[dict[type[models.Model], type[RowForm]]] = {
     TruckLoad: LoadRow,

@@ -6,6 +6,7 @@ whose balance point nobody knows, an adapter sleeve rated far under its truck.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import timedelta
 from decimal import Decimal
 from typing import Any
@@ -34,13 +35,14 @@ from book.models import (
 )
 from book.services.photos import attach
 from demo.given import inches, pounds
+from demo.jobs import job_said, make_places
 from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
 from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
 from demo.road import make_road
 from demo.tying import make_anchors, make_gear, make_points, tied
 from demo.weighings import make_weighings
-from hauls.assigning import assign, assigned
+from hauls.assigning import Job, assign, assigned
 from hauls.loads import Load
 from hauls.models import Haul
 from hauls.store import create_haul, save_haul
@@ -82,7 +84,8 @@ def make_demo_yard() -> bool:
             make_anchors(trailer)
         for machine in machines:
             make_points(machine)
-        made += [*trailers, *machines, *bulk, *make_gear(yard)]
+        places = make_places(yard)
+        made += [*trailers, *machines, *bulk, *make_gear(yard), *places.values()]
         for thing in made:
             keep(thing)
     loads = _loads(machines, bulk)
@@ -99,9 +102,11 @@ def make_demo_yard() -> bool:
         )
         _place(haul, entry, user)
         later, turn = divmod(number, A_DAY)
+        job = Job(**job_said(entry["name"], places))
         if later < DAYS:
             day = today + timedelta(days=later)
-            assign(haul, day=day, driver=drivers[turn % 2], was=assigned(haul))
+            job = replace(job, day=day, driver=drivers[turn % 2])
+        assign(haul, job, was=assigned(haul))
     _photos(yard, user)
     _tickets(yard)
     make_weighings(yard)

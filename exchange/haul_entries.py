@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from django.db import models
 
 from book.models import Bulk, Machine, Thing, Trailer, Truck
+from exchange.jobs import dump_job, read_job
+from hauls.assigning import FIELDS, Job, assign, assigned
 from hauls.models import Haul, HaulItem
 from hauls.store import put_plan
 from mechanics.patience import go_on
@@ -19,7 +21,7 @@ def hauls_of(yard: Yard) -> Any:
     """A yard's hauls with all that the file says of them, in the order they were last changed."""
     return (
         Haul.objects.filter(yard=yard)
-        .select_related("truck", "hitch", "trailer")
+        .select_related("truck", "hitch", "trailer", "fetched_from", "taken_to")
         .prefetch_related("links__machine", "links__configuration", "links__bulk")
         .order_by("changed_at", "pk")
     )
@@ -31,6 +33,8 @@ def dump_haul(haul: Haul) -> dict[str, Any]:
     document: dict[str, Any] = {"name": haul.name, "plan": haul.document}
     if haul.archived:
         document["put_away"] = True
+    if job := dump_job(haul):
+        document["job"] = job
     if haul.truck and haul.hitch and haul.trailer:
         document |= {
             "truck": haul.truck.name,
@@ -57,6 +61,7 @@ class HaulRead:
     verdict: str
     archived: bool
     outfit: dict[str, models.Model]
+    job: Job
     items: tuple[HaulItem, ...]
 
     def store(self, *, yard: Yard, user: User) -> Haul:
@@ -69,6 +74,7 @@ class HaulRead:
             archived=self.archived,
             changed_by=user,
             **self.outfit,
+            **{name: getattr(self.job, name) for name in FIELDS},
         )
         for item in self.items:
             item.haul = haul
@@ -79,6 +85,8 @@ class HaulRead:
         """As the plan of a haul that is there, one step of it."""
         for item in self.items:
             item.haul = haul
+        # who drives is no part of a file
+        assign(haul, replace(self.job, driver=haul.driver), was=assigned(haul))
         return put_plan(haul, self.draft, outfit=self.outfit, items=self.items, user=user)
 
 
@@ -123,6 +131,7 @@ def read_haul(
         verdict=verdict,
         archived=archived,
         outfit=outfit,
+        job=read_job(entry.get("job", {}), yard=yard, path=f"{path}.job", problems=problems),
         items=tuple(links),
     )
 

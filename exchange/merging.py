@@ -321,6 +321,11 @@ def _renamed_haul(entry: dict[str, Any], names: Names) -> dict[str, Any]:
     for field, listed in (("truck", "trucks"), ("trailer", "trailers")):
         if field in entry:
             changed[field] = _new(names, listed, entry[field])
+    if isinstance(entry.get("job"), dict):
+        changed["job"] = {
+            name: _new(names, "places", value) if name in ("from", "to") else value
+            for name, value in entry["job"].items()
+        }
     if isinstance(entry.get("items"), dict):
         changed["items"] = {
             item: {

@@ -17,6 +17,7 @@ from django.views.decorators.http import require_http_methods, require_POST, req
 
 from book.yardfile import YardFileError
 from exchange.forms import ImportForm
+from exchange.jobs import dump_job
 from exchange.merging import Choice, Chosen, Clash, ClashError
 from exchange.taking_in import counted_words, load_whole
 from exchange.yard_file import MAX_BYTES, dump_whole, read_file
@@ -104,7 +105,7 @@ def bring_in(request: YardRequest) -> HttpResponse:
 @require_safe
 @in_yard
 def export(request: YardRequest, pk: int) -> HttpResponse:
-    """The haul as a plan file, exactly as it is kept."""
+    """The haul as a plan file, exactly as it is kept; with its job, where one is said of it."""
     haul = get_object_or_404(Haul.objects.filter(yard=request.yard), pk=pk)
     happened(
         Happened.WRITTEN_OUT,
@@ -114,7 +115,11 @@ def export(request: YardRequest, pk: int) -> HttpResponse:
         address=address_of(request),
     )
     name = slugify(haul.name) or f"haul-{haul.pk}"
-    return _download(haul.document, f"{name}.json", indent=2)
+    document = haul.document
+    if job := dump_job(haul):
+        # beside whatever else of others' is kept there
+        document = {**document, "extra": {**document.get("extra", {}), "job": job}}
+    return _download(document, f"{name}.json", indent=2)
 
 
 @require_http_methods(["GET", "HEAD", "POST"])

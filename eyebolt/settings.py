@@ -85,6 +85,7 @@ INSTALLED_APPS = [
     "weighing",
     "gauge",
     "road",
+    "day",
     "finding",
     "exchange",
     "upkeep",

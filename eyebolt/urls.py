@@ -14,6 +14,7 @@ urlpatterns = [
     path("weigh/", include("weighing.urls")),
     path("search/", include("finding.urls")),
     path("road/", include("road.urls")),
+    path("day/", include("day.urls")),
     path("", include("upkeep.urls")),
     path("", include("web.urls")),
     path("offline/", include("offline.urls")),

@@ -1,33 +1,71 @@
-"""Who drives a haul, and when."""
+"""What a haul is for: who drives it when, from where to where."""
 
 from __future__ import annotations
 
-from datetime import date
+from dataclasses import dataclass
+from datetime import date, time
 
+from django.db import transaction
+
+from book.models import Place
 from hauls.models import Haul
 from yards.models import User
+
+LONGEST_MINUTES = 24 * 60
+"""No haul takes longer: what goes on for days is several."""
 
 
 class AlreadyChangedError(Exception):
     """Somebody else changed the same in between; nothing is stored."""
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Job:
+    """When a haul goes, how long outfit and driver are away, who drives, from where to where, and
+    what for. Anything may be left open."""
+
+    day: date | None = None
+    starts: time | None = None
+    takes_minutes: int | None = None
+    driver: User | None = None
+    fetched_from: Place | None = None
+    taken_to: Place | None = None
+    purpose: str = ""
+
+
+FIELDS = tuple(Job.__dataclass_fields__)
+
+
+def job_of(haul: Haul) -> Job:
+    """What is said of a haul."""
+    return Job(**{name: getattr(haul, name) for name in FIELDS})
+
+
 def assigned(haul: Haul) -> str:
-    """Who drives when, as a page hands it back with a change."""
-    return f"{haul.day or ''}|{haul.driver_id or ''}"
+    """What is said of a haul, as a page hands it back with a change."""
+    said = (
+        haul.day,
+        haul.starts,
+        haul.takes_minutes,
+        haul.driver_id,
+        haul.fetched_from_id,
+        haul.taken_to_id,
+        haul.purpose,
+    )
+    return "|".join("" if one is None else str(one) for one in said)
 
 
-def assign(haul: Haul, *, day: date | None, driver: User | None, was: str) -> None:
-    """Say who drives a haul, and when; either may be left open.
+@transaction.atomic
+def assign(haul: Haul, job: Job, *, was: str) -> None:
+    """Say when a haul goes, who drives it and where.
 
     ``was`` is :func:`assigned` of the haul as the page showed it.
 
     Raises:
         AlreadyChangedError: it is otherwise by now.
     """
-    if assigned(haul) != was:
+    if assigned(Haul.objects.select_for_update().get(pk=haul.pk)) != was:
         raise AlreadyChangedError
-    as_shown = Haul.objects.filter(pk=haul.pk, day=haul.day, driver=haul.driver)
-    if not as_shown.update(day=day, driver=driver):
-        raise AlreadyChangedError
-    haul.day, haul.driver = day, driver
+    Haul.objects.filter(pk=haul.pk).update(**{name: getattr(job, name) for name in FIELDS})
+    for name in FIELDS:
+        setattr(haul, name, getattr(job, name))

@@ -8,7 +8,7 @@ from django.conf import settings
 from django.db import models
 from django.urls import reverse
 
-from book.models import Bulk, Configuration, Hitch, Machine, Trailer, Truck
+from book.models import Bulk, Configuration, Hitch, Machine, Place, Trailer, Truck
 from planfile.draft import Draft
 from yards.models import YardOwned
 
@@ -70,6 +70,17 @@ class Haul(YardOwned):
         on_delete=models.SET_NULL,
         related_name="+",
     )
+    starts = models.TimeField(null=True, blank=True)
+    """When the outfit leaves, by the yard's clock."""
+    takes_minutes = models.PositiveSmallIntegerField(null=True, blank=True)
+    """How long outfit and driver are away."""
+    fetched_from = models.ForeignKey(
+        Place, null=True, blank=True, on_delete=models.SET_NULL, related_name="fetched"
+    )
+    taken_to = models.ForeignKey(
+        Place, null=True, blank=True, on_delete=models.SET_NULL, related_name="brought"
+    )
+    purpose = models.CharField(max_length=120, blank=True)
     step = models.PositiveIntegerField(default=0)
     """Which of its steps the haul stands at."""
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Final
 
 from measures.writing import MINUS, UnitSystem, write_inches, write_signed
@@ -33,6 +33,13 @@ def within(words: str) -> str:
 def begun(words: str) -> str:
     """Words at the beginning of a sentence: ``The trailer's GVWR``."""
     return words[:1].upper() + words[1:]
+
+
+def listed(words: Sequence[str]) -> str:
+    """``one``, ``one and another``, ``one, another and a third``; empty of none."""
+    if len(words) < 2:
+        return "".join(words)
+    return f"{', '.join(words[:-1])} and {words[-1]}"
 
 
 def signed_mass(kg: float, unit: UnitSystem) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import segno
 from django.contrib import messages
@@ -18,7 +18,7 @@ from aspects.card.page import LoadCard, load_card
 from aspects.card.paper import printed
 from aspects.card.who import WhoDrivesForm
 from aspects.rooms import aspect_page, with_plan
-from hauls.assigning import AlreadyChangedError, assign, assigned
+from hauls.assigning import AlreadyChangedError, assign, assigned, job_of
 from hauls.models import Haul
 from mechanics.plan import Plan
 from web.middleware import takes_long
@@ -76,7 +76,8 @@ def who_drives(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
         return _page(request, haul, form)
     told = form.cleaned_data
     try:
-        assign(haul, day=told["day"], driver=told["driver"], was=request.POST.get("was", ""))
+        job = replace(job_of(haul), day=told["day"], driver=told["driver"])
+        assign(haul, job, was=request.POST.get("was", ""))
     except AlreadyChangedError:
         haul.refresh_from_db()
         return _page(request, haul, form, not_kept=CHANGED)

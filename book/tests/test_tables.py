@@ -64,7 +64,7 @@ class RoundTrips(TestCase):
         Haul.objects.filter(yard=self.yard, name="Gravel to the ford").update(archived=True)
         document = json.loads(json.dumps(dump_whole(self.yard, photos=True)))
         counted = load_whole(document, yard=self.empty, user=self.user)
-        self.assertEqual(counted, {"entries": 45, "hauls": 17, "photos": 2})
+        self.assertEqual(counted, {"entries": 53, "hauls": 17, "photos": 2})
         again = dump_whole(self.empty, photos=False)
         del document["photos"]
         self.assertEqual({**again, "name": document["name"]}, document)
@@ -412,6 +412,6 @@ class TablePages(YardCase):
         self.client.force_login(self.stranger)
         file = SimpleUploadedFile("y.json", answer.content)
         done = self.client.post("/yard-file/", {"file": file}, follow=True)
-        self.assertContains(done, "45 entries, 17 hauls, 2 photos")
+        self.assertContains(done, "53 entries, 17 hauls, 2 photos")
         self.assertEqual(Trailer.objects.filter(yard=other).count(), 4)
         self.assertEqual(Configuration.objects.filter(machine__yard=other).count(), 4)

@@ -178,6 +178,42 @@ class Merged(TestCase):
         self.assertNotEqual(haul.document.get("notes"), "By the creek")
         self.assertEqual(whole(self.yard), self.before)
 
+    def test_a_job_comes_with_its_haul_and_its_faults_are_named(self) -> None:
+        haul = Haul.objects.get(yard=self.yard, name__startswith="Orchard tractor to")
+        entry = self.entry("hauls", haul.name)
+        self.assertEqual(entry["job"]["starts"], "09:00")
+        self.assertEqual((entry["job"]["from"], entry["job"]["to"])[1], "Quarry Lane block")
+        exported = self.export(haul)
+        self.assertEqual(exported["extra"]["job"], entry["job"])
+        key = self.key("hauls", haul.name)
+        place = self.key("places", "Quarry Lane block")
+        self.put("hauls", haul.name, job={**entry["job"], "starts": "10:15"})
+        self.put("places", "Quarry Lane block", notes="The upper one")
+        self.take({key: Choice.BOTH, place: Choice.BOTH})
+        other = Haul.objects.filter(name=haul.name).exclude(pk=haul.pk).get()
+        self.assertEqual(str(other.starts), "10:15:00")
+        self.assertEqual(other.taken_to.name, "Quarry Lane block, taken in")  # type: ignore[union-attr]
+        for job, words in (
+            ({"day": "soon"}, "job.day: expected a day"),
+            ({"starts": 9}, "job.starts: expected a time"),
+            ({"takes_minutes": True}, "job.takes_minutes: expected a whole number"),
+            ({"takes_minutes": 10**9}, "job.takes_minutes: expected a whole number"),
+            ({"to": "Nowhere"}, "job.to: expected the name of a place"),
+            ({"from": []}, "job.from: expected the name of a place"),
+            ({"purpose": "x" * 200}, "job.purpose: expected at most"),
+            ({"pay": 3}, "job.pay: no such field"),
+            ("tomorrow", "job: expected an object"),
+        ):
+            self.file["hauls"] = [{**entry, "name": "A new one", "job": job}]
+            with self.assertRaises(YardFileError) as caught:
+                load_whole(self.file, yard=self.yard, user=self.user)
+            self.assertIn(words, "; ".join(caught.exception.problems))
+
+    def export(self, haul: Haul) -> dict[str, Any]:
+        """A haul as a plan file."""
+        self.client.force_login(self.user)
+        return dict(json.loads(self.client.get(reverse("export_plan", args=[haul.pk])).content))
+
     def test_the_yards_own_rules_are_asked_too(self) -> None:
         Yard.objects.filter(pk=self.yard.pk).update(tolerances={"guess_percent": 20})
         self.yard.refresh_from_db()

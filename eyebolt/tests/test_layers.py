@@ -32,6 +32,7 @@ LAYERS = (
     "weighing",
     "gauge",
     "road",
+    "day",
     "finding",
     "upkeep",
     "demo",

@@ -405,6 +405,7 @@ class Rights(EveryAddress):
         "remove_trip",
         "outbox_ready",
         "held_pages",
+        "day",
     }
     OWNERS = {
         "change_yard",
@@ -415,6 +416,7 @@ class Rights(EveryAddress):
         "password_link",
         "withdraw",
         "yard_file",
+        "merge_yard_file",
         "yard_out",
     }
 

@@ -14,7 +14,7 @@ from aspects.card.ink import inked
 from aspects.card.page import LoadCard, load_card
 from aspects.card.paper import printed
 from demo.login import DRIVER
-from hauls.assigning import AlreadyChangedError, assign, assigned
+from hauls.assigning import AlreadyChangedError, Job, assign, assigned
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
 from measures import UnitSystem
@@ -200,7 +200,7 @@ class WhoDrives(YardCase):
 
     def test_two_at_once_notice_each_other(self) -> None:
         was = assigned(self.haul)
-        assign(Haul.objects.get(pk=self.haul.pk), day=date(2026, 6, 1), driver=None, was=was)
+        assign(Haul.objects.get(pk=self.haul.pk), Job(day=date(2026, 6, 1)), was=was)
         answer = self.post(day="2026-06-02", was=was)
         self.assertContains(answer, "Somebody else said who drives", status_code=422)
         self.assertContains(answer, 'value="2026-06-02"', status_code=422)
@@ -210,7 +210,7 @@ class WhoDrives(YardCase):
         stale = Haul.objects.get(pk=self.haul.pk)
         Haul.objects.filter(pk=self.haul.pk).update(day=date(2026, 6, 5))
         with self.assertRaises(AlreadyChangedError):
-            assign(stale, day=None, driver=None, was=assigned(stale))
+            assign(stale, Job(), was=assigned(stale))
 
     def test_what_makes_no_sense_is_told_and_kept_in_its_box(self) -> None:
         answer = self.post(day="sometime")

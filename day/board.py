@@ -1,0 +1,293 @@
+"""The board of a week: days across, outfits or drivers down, every haul in its field, and what does
+not go together."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from datetime import date, time, timedelta
+from typing import Final
+
+from django.db.models import Q
+from django.utils.formats import date_format
+
+from book.models import Truck
+from day.clashes import Booking, Clash, Of, Used, clashes
+from day.whereabouts import not_there
+from hauls.assigning import assigned
+from hauls.models import Haul
+from measures import UnitSystem
+from mechanics.checks import Status
+from planfile.draft import glance
+from planfile.errors import PlanFileError
+from planning.cards import Headline, headline_of
+from road.defects import holding_up
+from road.inspections import dues_of
+from wording.phrases import listed
+from wording.statuses import STATUS_WORDS
+from yards.models import Yard
+
+DAYS: Final = 7
+EARLIEST, LATEST = date(2000, 1, 1), date(2199, 12, 31)
+"""Days that a board is shown for."""
+
+MOST_WAITING: Final = 60
+"""Hauls without a day that are offered beside the board, the newest."""
+
+MOST_HELD: Final = 200
+
+OPEN: Final = (Haul.State.PLANNED, Haul.State.READY, Haul.State.ON_THE_ROAD)
+"""Hauls that are still to be done."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Field:
+    """A row of the board: a truck, a driver, or neither; ``key`` as a form sends it."""
+
+    key: str
+    title: str
+    under: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Card:
+    """One haul of the board. ``was`` is what is said of it, as a change hands it back."""
+
+    pk: int
+    name: str
+    where: str
+    hours: str
+    who: str
+    loads: str
+    status: str
+    word: str
+    line: str
+    headline: Headline | None
+    problems: tuple[str, ...]
+    day: str
+    field: str
+    was: str
+    revision: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class Column:
+    """A day: its date as a form sends it, its words, whether it is today."""
+
+    iso: str
+    words: str
+    today: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class Row:
+    """A row with its days: one list of cards for each."""
+
+    field: Field
+    days: tuple[tuple[Column, tuple[Card, ...]], ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Board:
+    """A week. ``clashes`` are told first, in words; ``waiting`` have no day yet. ``by`` says what
+    stands down its side."""
+
+    by: str
+    columns: tuple[Column, ...]
+    rows: tuple[Row, ...]
+    clashes: tuple[str, ...]
+    questions: tuple[str, ...]
+    waiting: tuple[Card, ...]
+    fields: tuple[Field, ...]
+    before: str
+    after: str
+    week: str
+    title: str
+
+
+NONE: Final = Field(key="", title="Nobody yet")
+NO_TRUCK: Final = Field(key="", title="No truck of the book")
+
+
+def monday(day: date) -> date:
+    """The first day of its week."""
+    return day - timedelta(days=day.weekday())
+
+
+def board(yard: Yard, first: date, *, by: str, today: date, units: UnitSystem) -> Board:
+    """The week from a day on, in the person's units; ``by`` is ``truck`` or ``driver``."""
+    last = first + timedelta(days=DAYS - 1)
+    open_ones = Q(archived=False)
+    there = Haul.objects.filter(yard=yard)
+    told = ("truck", "trailer", "driver", "fetched_from", "taken_to")
+    week = list(
+        there.filter(open_ones, day__range=(first, last))
+        .select_related(*told)
+        .prefetch_related("links__machine")
+        .order_by("day", "starts", "pk")
+    )
+    waiting = list(
+        there.filter(open_ones, day=None, state__in=OPEN)
+        .select_related(*told)
+        .prefetch_related("links__machine")[:MOST_WAITING]
+    )
+    found = list(clashes(booking for haul in week if (booking := booking_of(haul))))
+    problems = _problems(week, found, yard, today, units)
+    fields = _fields(yard, week, by)
+    cards = [_card(haul, by, problems.get(haul.pk, ()), units) for haul in week]
+    columns = tuple(
+        Column(
+            iso=(day := first + timedelta(days=n)).isoformat(),
+            words=date_format(day, "D j"),
+            today=day == today,
+        )
+        for n in range(DAYS)
+    )
+    by_key = {haul.pk: haul for haul in week}
+    return Board(
+        by=by,
+        columns=columns,
+        rows=tuple(
+            Row(
+                field=field,
+                days=tuple(
+                    (
+                        column,
+                        tuple(c for c in cards if c.field == field.key and c.day == column.iso),
+                    )
+                    for column in columns
+                ),
+            )
+            for field in fields
+        ),
+        clashes=tuple(dict.fromkeys(clash_words(one, by_key) for one in found if one.sure)),
+        questions=tuple(dict.fromkeys(clash_words(one, by_key) for one in found if not one.sure)),
+        waiting=tuple(_card(haul, by, (), units) for haul in waiting),
+        fields=fields,
+        before=(first - timedelta(days=DAYS)).isoformat(),
+        after=(first + timedelta(days=DAYS)).isoformat(),
+        week=first.isoformat(),
+        title=f"{date_format(first, 'j M')} to {date_format(last, 'j M Y')}",
+    )
+
+
+def booking_of(haul: Haul) -> Booking | None:
+    """A haul as it is booked; ``None`` where it has no day, or is done."""
+    if haul.day is None or haul.state not in OPEN:
+        return None
+    uses = [
+        Used(of, one.pk, name)
+        for of, one, name in (
+            (Of.TRUCK, haul.truck, getattr(haul.truck, "name", "")),
+            (Of.TRAILER, haul.trailer, getattr(haul.trailer, "name", "")),
+            (Of.DRIVER, haul.driver, haul.driver.shown_name if haul.driver else ""),
+        )
+        if one is not None
+    ]
+    uses += [
+        Used(Of.MACHINE, link.machine.pk, link.machine.name)
+        for link in haul.links.all()
+        if link.machine is not None
+    ]
+    return Booking(
+        haul=haul.pk,
+        day=haul.day,
+        starts=None if haul.starts is None else haul.starts.hour * 60 + haul.starts.minute,
+        minutes=haul.takes_minutes,
+        uses=frozenset(uses),
+    )
+
+
+def clash_words(clash: Clash, names: Mapping[int, Haul]) -> str:
+    """``Thursday 26: Work truck 3 is promised for 9:00 and for 9:30.``"""
+    day = date_format(clash.one.day, "l j")
+    wanted = listed([used.name for used in clash.used])
+    if clash.sure:
+        one, other = (_clock(names[b.haul].starts) for b in (clash.one, clash.other))
+        when = f"for {one} twice" if one == other else f"for {one} and for {other}"
+        return f"{day}: {wanted} {'is' if len(clash.used) == 1 else 'are'} promised {when}."
+    return (
+        f"{day}: {wanted} for “{names[clash.one.haul].name}” and for "
+        f"“{names[clash.other.haul].name}”. No hours say which is first."
+    )
+
+
+def _clock(at: time | None) -> str:
+    return "" if at is None else f"{at.hour}:{at.minute:02}"
+
+
+def _problems(
+    week: list[Haul], found: Iterable[Clash], yard: Yard, today: date, units: UnitSystem
+) -> dict[int, tuple[str, ...]]:
+    """What does not go together, by haul."""
+    said: dict[int, list[str]] = {}
+    for clash in found:
+        if clash.sure:
+            for booking in (clash.one, clash.other):
+                names = listed([used.name for used in clash.used])
+                said.setdefault(booking.haul, []).append(f"{names} promised twice")
+    for pk, words in not_there(yard, week):
+        said.setdefault(pk, []).append(words)
+    held = {(type(one.thing), one.thing.pk): one.what for one in holding_up(yard, MOST_HELD)}
+    overdue = {
+        due.thing: f"{due.what} {due.words}"
+        for due in dues_of(yard, today, units, everything=True)
+        if due.overdue
+    }
+    for haul in week:
+        for thing in (haul.truck, haul.trailer):
+            if thing is None:
+                continue
+            if (type(thing), thing.pk) in held:
+                said.setdefault(haul.pk, []).append(
+                    f"{thing.name} is held up: {held[type(thing), thing.pk]}"
+                )
+            if thing.name in overdue:
+                said.setdefault(haul.pk, []).append(f"{thing.name}: {overdue[thing.name]}")
+    return {pk: tuple(dict.fromkeys(words)) for pk, words in said.items()}
+
+
+def _fields(yard: Yard, week: list[Haul], by: str) -> tuple[Field, ...]:
+    if by == "driver":
+        people = list(yard.members.order_by("username"))
+        rows = [Field(key=str(user.pk), title=user.shown_name) for user in people]
+        return (*rows, NONE)
+    trucks = Truck.objects.filter(yard=yard)
+    rows = [Field(key=str(truck.pk), title=truck.name) for truck in trucks]
+    return (*rows, NO_TRUCK) if any(haul.truck_id is None for haul in week) else tuple(rows)
+
+
+def _card(haul: Haul, by: str, problems: tuple[str, ...], units: UnitSystem) -> Card:
+    status, word, line, headline = haul.verdict, STATUS_WORDS[Status(haul.verdict)], "", None
+    try:
+        headline = headline_of(haul, units)
+        status, word = headline.verdict.status.value, headline.verdict.word
+        line = headline.line
+    except PlanFileError as error:
+        line = f"Its plan cannot be read. {error}."
+    names = glance(haul.document)
+    places = [one.name for one in (haul.fetched_from, haul.taken_to) if one is not None]
+    row = haul.driver_id if by == "driver" else haul.truck_id
+    return Card(
+        pk=haul.pk,
+        name=haul.name,
+        where=" to ".join(places) if len(places) == 2 else _one_place(haul),
+        hours=_clock(haul.starts),
+        who=(names.truck if by == "driver" else haul.driver.shown_name if haul.driver else ""),
+        loads=", ".join(names.items) or "empty",
+        status=status,
+        word=word,
+        line=line,
+        headline=headline,
+        problems=problems,
+        day="" if haul.day is None else haul.day.isoformat(),
+        field="" if row is None else str(row),
+        was=assigned(haul),
+        revision=haul.revision,
+    )
+
+
+def _one_place(haul: Haul) -> str:
+    if haul.taken_to is not None:
+        return f"to {haul.taken_to.name}"
+    return "" if haul.fetched_from is None else f"from {haul.fetched_from.name}"
