@@ -56,7 +56,7 @@ class OnTheRoad(BrowserCase):
                 self.assertLessEqual(tall, 0, (width, height))
                 self.assert_accessible(page)
 
-    def test_five_places_fit_on_the_narrowest_telephone(self) -> None:
+    def test_six_places_fit_on_the_narrowest_telephone(self) -> None:
         with self.page(320, 568, login=DRIVER) as page:
             for path in ("/", "/road/", "/book/"):
                 page.goto(f"{self.live_server_url}{path}")

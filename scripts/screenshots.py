@@ -37,7 +37,7 @@ VIEWS = (
     ("gauge-phone", f"{GAUGED} > /gauge/", PHONE, "light"),
     ("road-phone", f"{GAUGED} > /road/", PHONE, "light"),
     ("road-log", "/road/log/", DESK, "light"),
-    ("fit", "/weigh/together/?trailer=1&machine=2", DESK, "light"),
+    ("board", "/day/", DESK, "light"),
 )
 
 
