@@ -21,7 +21,7 @@ from pictures.svg import Attributes, circle, moved, path
 from pictures.trailers import COUPLER_M, PIN_M, TrailerBody, trailer_outline
 from pictures.trailers import TYRE_M as TRAILER_TYRE_M
 from pictures.trucks import TYRE_M as TRUCK_TYRE_M
-from pictures.trucks import truck_outline
+from pictures.trucks import bumper_m, truck_outline
 
 WIDTH = 420
 GROUND = 150
@@ -436,9 +436,9 @@ def truck_sketch(truck: Truck, axles: EmptyAxles, units: UnitSystem) -> Sketch:
     """A truck with its axle loads empty, wheelbase and hitch points."""
     base = truck_wheelbase(truck).si
     hitches = [(hitch, estimates.ball_place(hitch).si) for hitch in truck.hitches.all()]
-    behind = [place for _, place in hitches if place > 0.5]
-    bumper = -(max(behind) - 0.13) if behind else -1.15
-    scale = _scale(-0.96, base + max(1.15, *behind, 0.0) + 0.1, 1.95)
+    balls = [place for _, place in hitches]
+    bumper = bumper_m(balls)
+    scale = _scale(-0.96, base + max(1.15, *balls, 0.0) + 0.1, 1.95)
 
     def shown(metres: float) -> str:
         return write_length(abs(metres), units, step=2)

@@ -17,6 +17,7 @@ from pictures.svg import Attributes, path
 from pictures.trailers import TYRE_M as TRAILER_TYRE_M
 from pictures.trailers import trailer_outline
 from pictures.trucks import TYRE_M as TRUCK_TYRE_M
+from pictures.trucks import bumper_m
 
 PER_M: Final = 30
 """Units of the page to a metre: what is 11 m long still fits a telephone."""
@@ -98,9 +99,7 @@ def _truck(truck: Truck) -> Silhouette | None:
     found = estimates.wheelbase(truck)
     if found is None:
         return None
-    behind = [estimates.ball_place(hitch).si for hitch in truck.hitches.all()]
-    behind = [place for place in behind if place > 0.5]
-    bumper = -(max(behind) - 0.13) if behind else -1.15
+    bumper = bumper_m(estimates.ball_place(hitch).si for hitch in truck.hitches.all())
     dual = truck.rear_wheels == Truck.RearWheels.DUAL
     body = truck_body(truck, found.si, bumper)
     return _drawn(

@@ -20,7 +20,7 @@ from measures import UnitSystem
 from mechanics.checks import Status
 from planfile.draft import glance
 from planfile.errors import PlanFileError
-from planning.cards import Headline, headline_of
+from planning.cards import Headline, headline_of, unreadable
 from road.defects import holding_up
 from road.inspections import dues_of
 from wording.phrases import listed
@@ -264,7 +264,7 @@ def _card(haul: Haul, by: str, problems: tuple[str, ...], units: UnitSystem) -> 
         status, word = headline.verdict.status.value, headline.verdict.word
         line = headline.line
     except PlanFileError as error:
-        line = f"Its plan cannot be read. {error}."
+        line = unreadable(error)
     names = glance(haul.document)
     places = [one.name for one in (haul.fetched_from, haul.taken_to) if one is not None]
     row = haul.driver_id if by == "driver" else haul.truck_id

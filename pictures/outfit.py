@@ -16,7 +16,7 @@ from pictures.tapes import Label
 from pictures.trailers import TYRE_M as TRAILER_TYRE_M
 from pictures.trailers import TrailerBody, trailer_outline
 from pictures.trucks import TYRE_M as TRUCK_TYRE_M
-from pictures.trucks import truck_outline
+from pictures.trucks import bumper_m, truck_outline
 from planfile.draft import Look
 
 WIDTH = 868
@@ -200,7 +200,7 @@ def deck_width_m(trailer: Trailer) -> float:
 def _truck(frame: Frame, truck: Truck, look: Look) -> tuple[list[Shape], list[Wheel]]:
     """A pickup about its wheelbase; the bumper stands just ahead of a ball behind it."""
     wheelbase, offset = truck.wheelbase_m, truck.hitch_offset_m
-    rear = -(offset - 0.13) if offset > 0.5 else -1.15
+    rear = bumper_m([offset])
 
     def at(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
         return [(frame.x(-offset - ahead), frame.y(up)) for ahead, up in points]

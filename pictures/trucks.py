@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from pictures.outlines import Points, band
 
 TYRE_M = 0.42
@@ -10,8 +12,18 @@ TYRE_M = 0.42
 CABS: dict[str, float] = {"single": 1.0, "extended": 1.45, "crew": 2.0}
 """From the foot of the windshield to the cab's rear wall, in m, by the kind of cab."""
 
+BEHIND_BUMPER_M = 0.5
+"""A ball that is further behind the rear axle hangs behind the bumper."""
+
 ROOM_M = 0.12
 """The least of a bed ahead of the rear axle, however long the cab is."""
+
+
+def bumper_m(balls: Iterable[float]) -> float:
+    """Where a truck is drawn to end, negative behind its rear axle: just ahead of the rearmost of
+    its balls, each so far behind the axle; one over the bed says nothing of that."""
+    behind = [place for place in balls if place > BEHIND_BUMPER_M]
+    return -(max(behind) - 0.13) if behind else -1.15
 
 
 def truck_outline(
