@@ -35,6 +35,7 @@ class EveryAddress(YardCase):
     """The demo yard, and every named address."""
 
     OPEN = {
+        "calendar_feed",
         "sign_in",
         "sign_out",
         "sign_up",

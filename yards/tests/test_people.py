@@ -363,7 +363,7 @@ class Headers(TestCase):
 class Rights(EveryAddress):
     """Every address of the application, for each role and for another yard."""
 
-    OWN = {"set_units", "own_yards", "go_to_yard", "own_password"}
+    OWN = {"set_units", "own_yards", "go_to_yard", "own_password", "withdraw_feed"}
     LOOK = {look for aspect in aspects() for look in aspect.looks} | {
         "home",
         "hauls_out",
@@ -406,6 +406,7 @@ class Rights(EveryAddress):
         "outbox_ready",
         "held_pages",
         "day",
+        "calendar_feeds",
     }
     OWNERS = {
         "change_yard",
