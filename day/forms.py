@@ -13,7 +13,7 @@ from book.models import Place
 from day.board import EARLIEST, LATEST
 from day.services import BY
 from hauls.assigning import FIELDS, LONGEST_MINUTES, Job
-from hauls.models import Haul
+from hauls.models import PURPOSE, Haul
 from yards.models import User
 
 HOURS: Final = re.compile(r"(\d{1,2})(?:\s*h\s*|:)(\d{1,2})?(?:\s*m(?:in)?)?")
@@ -108,7 +108,7 @@ class JobForm(forms.Form):
     )
     purpose = forms.CharField(
         required=False,
-        max_length=120,
+        max_length=PURPOSE,
         widget=forms.TextInput(attrs={"class": "form-control"}),
         help_text="To cut the ditch, home for the winter, to the shop.",
     )

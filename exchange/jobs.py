@@ -10,12 +10,10 @@ from typing import Any, Final
 
 from book.models import Place
 from hauls.assigning import LONGEST_MINUTES, Job
-from hauls.models import Haul
+from hauls.models import PURPOSE, Haul
 from yards.models import Yard
 
 KEYS: Final = ("day", "starts", "takes_minutes", "from", "to", "purpose")
-PURPOSE: Final = 120
-"""Characters of a purpose."""
 
 
 def dump_job(haul: Haul) -> dict[str, Any]:

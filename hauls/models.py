@@ -12,6 +12,9 @@ from book.models import Bulk, Configuration, Hitch, Machine, Place, Trailer, Tru
 from planfile.draft import Draft
 from yards.models import YardOwned
 
+PURPOSE = 120
+"""Characters of what a haul is for."""
+
 
 class HaulQuerySet(models.QuerySet["Haul"]):
     """Hauls as a page needs them."""
@@ -80,7 +83,7 @@ class Haul(YardOwned):
     taken_to = models.ForeignKey(
         Place, null=True, blank=True, on_delete=models.SET_NULL, related_name="brought"
     )
-    purpose = models.CharField(max_length=120, blank=True)
+    purpose = models.CharField(max_length=PURPOSE, blank=True)
     step = models.PositiveIntegerField(default=0)
     """Which of its steps the haul stands at."""
 
