@@ -34,6 +34,9 @@ EARLIEST, LATEST = date(2000, 1, 1), date(2199, 12, 31)
 MOST_WAITING: Final = 60
 """Hauls without a day that are offered beside the board, the newest."""
 
+MOST_PICTURED: Final = 30
+"""Hauls that a board shows with their picture; one of two hundred would be a megabyte."""
+
 MOST_HELD: Final = 200
 
 OPEN: Final = (Haul.State.PLANNED, Haul.State.READY, Haul.State.ON_THE_ROAD)
@@ -134,7 +137,8 @@ def board(yard: Yard, first: date, *, by: str, today: date, units: UnitSystem) -
     found = list(clashes(booking for haul in week if (booking := booking_of(haul))))
     problems = _problems(week, found, yard, today, units)
     fields = _fields(yard, week, by)
-    cards = [_card(haul, by, problems.get(haul.pk, ()), units) for haul in week]
+    pictured = len(week) <= MOST_PICTURED
+    cards = [_card(haul, by, problems.get(haul.pk, ()), units, pictured=pictured) for haul in week]
     columns = tuple(
         Column(
             iso=(day := first + timedelta(days=n)).isoformat(),
@@ -162,7 +166,7 @@ def board(yard: Yard, first: date, *, by: str, today: date, units: UnitSystem) -
         ),
         clashes=tuple(dict.fromkeys(clash_words(one, by_key) for one in found if one.sure)),
         questions=tuple(dict.fromkeys(clash_words(one, by_key) for one in found if not one.sure)),
-        waiting=tuple(_card(haul, by, (), units) for haul in waiting),
+        waiting=tuple(_card(haul, by, (), units, pictured=pictured) for haul in waiting),
         fields=fields,
         before=(first - timedelta(days=DAYS)).isoformat(),
         after=(first + timedelta(days=DAYS)).isoformat(),
@@ -257,7 +261,9 @@ def _fields(yard: Yard, week: list[Haul], by: str) -> tuple[Field, ...]:
     return (*rows, NO_TRUCK) if any(haul.truck_id is None for haul in week) else tuple(rows)
 
 
-def _card(haul: Haul, by: str, problems: tuple[str, ...], units: UnitSystem) -> Card:
+def _card(
+    haul: Haul, by: str, problems: tuple[str, ...], units: UnitSystem, *, pictured: bool
+) -> Card:
     status, word, line, headline = haul.verdict, STATUS_WORDS[Status(haul.verdict)], "", None
     try:
         headline = headline_of(haul, units)
@@ -278,7 +284,7 @@ def _card(haul: Haul, by: str, problems: tuple[str, ...], units: UnitSystem) -> 
         status=status,
         word=word,
         line=line,
-        headline=headline,
+        headline=headline if pictured else None,
         problems=problems,
         day="" if haul.day is None else haul.day.isoformat(),
         field="" if row is None else str(row),
