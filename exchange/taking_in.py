@@ -22,6 +22,7 @@ from book.tolerances import Tolerances
 from book.yardfile import MAX_THINGS, SHAPES, YardFileError, listed, load_yard
 from exchange.haul_entries import named, read_haul
 from exchange.merging import SETTINGS, Choice, Chosen, ClashError, overlap, with_other_names
+from hauls.intake import job_kept
 from hauls.models import Haul
 from hauls.road_rules import RoadRules
 from longwork.running import Progress, no_progress
@@ -220,8 +221,9 @@ class _Merge:
                 count += 1
                 self.made.append(read.store(yard=self.yard, user=self.user))
             else:
+                job = job_kept(cast(Haul, there))
                 haul = read.store_onto(cast(Haul, there), user=self.user)
-                self.changed.append(Changed(row=haul, back=haul.step))
+                self.changed.append(Changed(row=haul, back={"step": haul.step, "job": job}))
         return count
 
     def _tickets(self) -> list[Ticket]:

@@ -28,11 +28,11 @@ TOLD: Final = 40
 
 @dataclass(frozen=True, kw_only=True)
 class Changed:
-    """A row that a file changed, and what it can be put ``back`` to: of a thing, the recorded
-    change it was at; ``None`` where there is none."""
+    """A row that a file changed, and what it can be put ``back`` to, as JSON holds it: of a thing
+    the recorded change it was at, of another what its app wants; ``None`` where there is none."""
 
     row: models.Model
-    back: int | None
+    back: Any
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -41,7 +41,7 @@ class PutBack:
     it along as ``intake.PUT_BACK``. ``run`` raises ``ValueError`` where that cannot be."""
 
     model: type[models.Model]
-    run: Callable[[models.Model, int, User], None]
+    run: Callable[[models.Model, Any, User], None]
 
 
 class UndoneError(ValueError):

@@ -34,7 +34,6 @@ class RemovalError(ValueError):
     """It cannot be brought back; the message says why."""
 
 
-@transaction.atomic
 def remove(
     row: models.Model, *, what: str, name: str, yard: Yard, user: User | None, address: str = ""
 ) -> Removed:

@@ -167,10 +167,12 @@ class Merged(TestCase):
         name = self.file["hauls"][0]["name"]
         haul = Haul.objects.get(yard=self.yard, name=name)
         plan = json.loads(json.dumps(self.file["hauls"][0]["plan"])) | {"notes": "By the creek"}
-        key = self.put("hauls", name, plan=plan)
+        said = {"day": "2026-06-01", "starts": "06:10", "to": "Long Drain", "purpose": "Theirs"}
+        key = self.put("hauls", name, plan=plan, job=said)
         revision = haul.revision
         self.take({key: Choice.THEIRS})
         haul.refresh_from_db()
+        self.assertEqual((str(haul.starts), haul.purpose), ("06:10:00", "Theirs"))
         self.assertEqual(haul.document["notes"], "By the creek")
         self.assertEqual(haul.revision, revision + 1)
         undo(Intake.objects.get(), user=self.user)
