@@ -234,10 +234,20 @@ def _dimensions(scale: _Scale, spans: Sequence[Span]) -> tuple[tuple[Dimension, 
     return tuple(lines), FIRST_DIMENSION + max(len(rows), 1) * NEXT_DIMENSION - 6
 
 
+def usual_height_m(length_m: float) -> float:
+    """How high a machine of that length is drawn when nobody said."""
+    return min(0.6 * length_m, 2.4)
+
+
+def deck_top_m(trailer: Trailer) -> float:
+    """How high a deck is drawn: as taped, else as such decks are."""
+    return 0.65 if trailer.deck_height is None else si(trailer.deck_height)
+
+
 def machine_sketch(machine: Machine, built: Built, units: UnitSystem) -> Sketch:
     """A machine about its mark, with its reach, balance point and wheelbase."""
     front, rear = built.outline.front_m, built.outline.rear_m
-    height = built.outline.height_m or min(0.6 * (front + rear), 2.4)
+    height = built.outline.height_m or usual_height_m(front + rear)
     wheelbase = None if machine.wheelbase is None else si(machine.wheelbase)
     outline = machine_outline(machine.shape, front, rear, height, wheelbase)
     scale = _scale(-front, rear, height)
@@ -350,7 +360,7 @@ def trailer_sketch(trailer: Trailer, empties: Empties, units: UnitSystem) -> Ske
     start, length = estimates.deck_start(trailer).si, si(trailer.deck_length)
     found = estimates.axle_places(trailer)
     axles = [] if found is None else list(found.places)
-    up = 0.65 if trailer.deck_height is None else si(trailer.deck_height)
+    up = deck_top_m(trailer)
     ball_up = PIN_M if trailer.over_bed else COUPLER_M
     end = max(start + length, max(axles) + 0.4)
     scale = _scale(min(0.0, start), end, max(up, ball_up) + (2.1 if trailer.deckless else 0.9))

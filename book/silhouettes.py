@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from book import estimates
-from book.drawing import Circle, Shape, trailer_body, truck_body
+from book.drawing import Circle, Shape, deck_top_m, trailer_body, truck_body, usual_height_m
 from book.errors import IncompleteError
 from book.figures import built_machine, bulk_body, bulk_drawn, drawn_as, si
 from book.models import Bulk, Machine, Thing, Trailer, Truck
@@ -114,7 +114,7 @@ def _trailer(trailer: Trailer) -> Silhouette | None:
     start, length = estimates.deck_start(trailer).si, si(trailer.deck_length)
     found = estimates.axle_places(trailer)
     axles = (start + USUAL_AXLE_AT * length,) if found is None else found.places
-    top = 0.65 if trailer.deck_height is None else si(trailer.deck_height)
+    top = deck_top_m(trailer)
     body = trailer_body(trailer, deck_start=start, deck_length=length, axles=axles, top=top)
     return _drawn(
         trailer_outline(body),
@@ -135,7 +135,7 @@ def _machine(machine: Machine, tolerances: Tolerances) -> Silhouette | None:
         machine.shape,
         front,
         rear,
-        height or min(0.6 * (front + rear), 2.4),
+        height or usual_height_m(front + rear),
         None if machine.wheelbase is None else si(machine.wheelbase),
     )
     return _ahead(outline.shapes, outline.wheels)

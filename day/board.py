@@ -17,14 +17,11 @@ from day.whereabouts import not_there
 from hauls.assigning import assigned
 from hauls.models import Haul
 from measures import UnitSystem
-from mechanics.checks import Status
 from planfile.draft import glance
-from planfile.errors import PlanFileError
-from planning.cards import Headline, headline_of, unreadable
+from planning.cards import Headline, in_short
 from road.defects import holding_up
 from road.inspections import dues_of
 from wording.phrases import listed
-from wording.statuses import STATUS_WORDS
 from yards.models import Yard
 
 DAYS: Final = 7
@@ -264,13 +261,7 @@ def _fields(yard: Yard, week: list[Haul], by: str) -> tuple[Field, ...]:
 def _card(
     haul: Haul, by: str, problems: tuple[str, ...], units: UnitSystem, *, pictured: bool
 ) -> Card:
-    status, word, line, headline = haul.verdict, STATUS_WORDS[Status(haul.verdict)], "", None
-    try:
-        headline = headline_of(haul, units)
-        status, word = headline.verdict.status.value, headline.verdict.word
-        line = headline.line
-    except PlanFileError as error:
-        line = unreadable(error)
+    short = in_short(haul, units)
     names = glance(haul.document)
     places = [one.name for one in (haul.fetched_from, haul.taken_to) if one is not None]
     row = haul.driver_id if by == "driver" else haul.truck_id
@@ -281,10 +272,10 @@ def _card(
         hours=_clock(haul.starts),
         who=(names.truck if by == "driver" else haul.driver.shown_name if haul.driver else ""),
         loads=", ".join(names.items) or "empty",
-        status=status,
-        word=word,
-        line=line,
-        headline=headline if pictured else None,
+        status=short.status,
+        word=short.word,
+        line=short.line,
+        headline=short.headline if pictured else None,
         problems=problems,
         day="" if haul.day is None else haul.day.isoformat(),
         field="" if row is None else str(row),

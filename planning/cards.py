@@ -6,7 +6,7 @@ import json
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Final
+from typing import Final, NamedTuple
 
 from django.utils.formats import date_format
 
@@ -63,28 +63,45 @@ def cards_of(hauls: Iterable[Haul], unit: UnitSystem) -> list[Card]:
 
 
 def _card(haul: Haul, unit: UnitSystem, *, pictured: bool) -> Card:
-    status, word, line, headline = haul.verdict, STATUS_WORDS[Status(haul.verdict)], "", None
-    if pictured:
-        try:
-            headline = headline_of(haul, unit)
-            status, word = headline.verdict.status.value, headline.verdict.word
-            line = headline.line
-        except PlanFileError as error:
-            line = unreadable(error)
+    short = in_short(haul, unit) if pictured else as_stored(haul)
     names = glance(haul.document)
     return Card(
         pk=haul.pk,
         name=haul.name,
-        status=status,
-        word=word,
+        status=short.status,
+        word=short.word,
         truck=names.truck,
         trailer=names.trailer,
         items=", ".join(names.items) or "empty",
         state="" if haul.state == Haul.State.PLANNED else Haul.State(haul.state).label,
         when=_when(haul),
-        line=line,
-        headline=headline,
+        line=short.line,
+        headline=short.headline,
     )
+
+
+class Short(NamedTuple):
+    """A haul's verdict with its word, what is wrong or tightest, and its headline, if it has
+    one."""
+
+    status: str
+    word: str
+    line: str = ""
+    headline: Headline | None = None
+
+
+def as_stored(haul: Haul) -> Short:
+    """What is said of a haul without looking into its plan."""
+    return Short(haul.verdict, STATUS_WORDS[Status(haul.verdict)])
+
+
+def in_short(haul: Haul, unit: UnitSystem) -> Short:
+    """What is said of a haul in short; of one whose plan cannot be read why not."""
+    try:
+        found = headline_of(haul, unit)
+    except PlanFileError as error:
+        return as_stored(haul)._replace(line=unreadable(error))
+    return Short(found.verdict.status.value, found.verdict.word, found.line, found)
 
 
 def _when(haul: Haul) -> str:
