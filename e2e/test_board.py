@@ -97,6 +97,7 @@ class OnTheBoard(BrowserCase):
     def test_the_week_on_paper(self) -> None:
         with self.page() as page:
             page.goto(f"{self.live_server_url}/day/")
+            page.evaluate("document.fonts.ready.then(() => true)")
             paper = PdfReader(BytesIO(page.pdf(format="Letter", margin=MARGINS)))
             self.assertEqual(len(paper.pages), 1)
             box = paper.pages[0].mediabox
@@ -104,4 +105,5 @@ class OnTheBoard(BrowserCase):
             self.assertIn(NAME, text)
             self.assertNotIn("Move it", text)
             self.assertNotIn("To place", text)
-            self.assertGreater(box.width, 0)
+            # lying: 11 in of 72 points
+            self.assertEqual(round(box.width), 792)
