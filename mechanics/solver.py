@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from enum import Enum
 
 import highspy
@@ -38,6 +39,16 @@ class Outcome(Enum):
     BEST = "best"
     NONE = "none"
     UNPROVED = "unproved"
+
+
+@dataclass(frozen=True, slots=True)
+class Solved:
+    """How a search ended, with the best solution it found, empty where it found none. No solution
+    is smaller than ``bound``."""
+
+    outcome: Outcome
+    values: list[float]
+    bound: float
 
 
 class SolverError(MechanicsError):
@@ -86,7 +97,25 @@ class Model:
         within: float = PROOF,
         spend: Allowance | None = None,
     ) -> tuple[Outcome, list[float]]:
-        """The solution that makes the objective smallest; empty where there is none.
+        """The solution that makes the objective smallest (:meth:`search`); what it takes is taken
+        off ``spend``.
+
+        Raises:
+            SolverError: the solver failed.
+        """
+        found = self.search(objective, seconds=seconds, start=start, within=within, spend=spend)
+        return found.outcome, found.values
+
+    def search(
+        self,
+        objective: Terms,
+        *,
+        seconds: float,
+        start: Sequence[float] | None = None,
+        within: float = PROOF,
+        spend: Allowance | None = None,
+    ) -> Solved:
+        """The solution that makes the objective smallest, and how small any can be.
 
         An answer ``within`` so much of the smallest is good enough. ``start`` gives the first
         columns of a solution to begin the search from; what it takes is taken off ``spend``. One
@@ -96,6 +125,10 @@ class Model:
             SolverError: the solver failed.
         """
         go_on()
+        if not self._lower:
+            # the solver knows no answer to a question without unknowns
+            holds = all(least <= 0 <= most for _, least, most in self._rows)
+            return Solved(Outcome.BEST, [], 0.0) if holds else Solved(Outcome.NONE, [], np.inf)
         solver = highspy.Highs()
         solver.setOptionValue("output_flag", False)
         solver.setOptionValue("log_to_console", False)
@@ -115,12 +148,16 @@ class Model:
             spend.left -= solver.getRunTime()
         status = solver.getModelStatus()
         if status == highspy.HighsModelStatus.kOptimal:
-            return Outcome.BEST, list(solver.getSolution().col_value)
+            values = list(solver.getSolution().col_value)
+            whole = any(self._whole)
+            bound = solver.getInfo().mip_dual_bound if whole else solver.getObjectiveValue()
+            return Solved(Outcome.BEST, values, bound)
         if status == highspy.HighsModelStatus.kInfeasible:
-            return Outcome.NONE, []
+            return Solved(Outcome.NONE, [], np.inf)
         if status == highspy.HighsModelStatus.kTimeLimit:
             found = solver.getInfo().primal_solution_status == 2
-            return Outcome.UNPROVED, list(solver.getSolution().col_value) if found else []
+            values = list(solver.getSolution().col_value) if found else []
+            return Solved(Outcome.UNPROVED, values, solver.getInfo().mip_dual_bound)
         raise SolverError(f"the search ended as {solver.modelStatusToString(status)}")
 
     def best(
