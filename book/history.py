@@ -30,6 +30,7 @@ from book.models import (
     MachinePart,
     MachinePoint,
     Place,
+    PlaceWay,
     Thing,
     Trailer,
     TrailerAddition,
@@ -64,7 +65,8 @@ FOLLOWS: dict[type[models.Model], tuple[str, ...]] = {
     Configuration: (),
     Bulk: (),
     Gear: (),
-    Place: (),
+    Place: ("ways",),
+    PlaceWay: (),
 }
 """What is recorded together with what."""
 

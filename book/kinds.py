@@ -27,6 +27,7 @@ from book.row_forms import (
     MachinePartRows,
     NewPartFormSet,
     PointFormSet,
+    WayFormSet,
 )
 from yards.models import Yard
 
@@ -452,6 +453,17 @@ KINDS = {
                 ),
                 Group(heading="How it is to load there", fields=("surface", "slope")),
                 NOTES,
+            ),
+            prefetch=("ways",),
+            rows=(
+                Rows(
+                    prefix="ways",
+                    heading="Ways to other places",
+                    help="By road, where a machine goes from here without coming home between. "
+                    "Empty: by the coordinates, or at most by way of the yard.",
+                    formset=WayFormSet,
+                    folded=True,
+                ),
             ),
         ),
         Kind(

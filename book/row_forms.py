@@ -17,6 +17,8 @@ from book.models import (
     Machine,
     MachinePart,
     MachinePoint,
+    Place,
+    PlaceWay,
     Thing,
     Trailer,
     TrailerAddition,
@@ -109,6 +111,14 @@ class AdditionRow(RowForm):
         )
 
     main = ("name", "kind", "mass", "behind_coupler", "weighed_in")
+
+
+class WayRow(RowForm):
+    """How far it is from a place to another."""
+
+    class Meta:
+        model = PlaceWay
+        fields = ("name", "distance")
 
 
 class MachinePartRow(RowForm):
@@ -305,6 +315,23 @@ class PlaceRows(BaseInlineFormSet):
             raise ValidationError(f"Two of them are called “{twice}”. Give each its own name.")
 
 
+class WayRows(BaseInlineFormSet):
+    """Ways from a place: each to another place of the book, once."""
+
+    def clean(self) -> None:
+        """Places that the book does not have, itself, and one twice."""
+        super().clean()
+        names = _kept(self, "name")
+        there = set(Place.objects.filter(yard=self.instance.yard_id).values_list("name", flat=True))
+        for n, name in enumerate(names):
+            if name not in there:
+                raise ValidationError(f"No place of the book is called “{name}”. Add it first.")
+            if name == self.instance.name:
+                raise ValidationError("It is no way from a place to itself.")
+            if name in names[:n]:
+                raise ValidationError(f"The way to “{name}” stands there twice.")
+
+
 class PointRows(PlaceRows):
     """Points of a machine; the parts they go with are those of the same page."""
 
@@ -337,6 +364,7 @@ AxleFormSet = _rows(Trailer, TrailerAxle, AxleRow, most=6, formset=AxleRows, ext
 AdditionRows = _rows(Trailer, TrailerAddition, AdditionRow, most=30, extra=1)
 MachinePartRows = _rows(Machine, MachinePart, MachinePartRow, most=40, extra=1)
 AnchorRows = _rows(Trailer, TrailerAnchor, AnchorRow, most=40, formset=PlaceRows, extra=0)
+WayFormSet = _rows(Place, PlaceWay, WayRow, most=40, formset=WayRows, extra=1)
 PointFormSet = _rows(Machine, MachinePoint, PointRow, most=40, formset=PointRows, extra=0)
 NewPartFormSet = forms.modelformset_factory(
     HitchPart,

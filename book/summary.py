@@ -347,6 +347,8 @@ def _place(place: Place, told: Told) -> Iterator[Derived]:
     way = None if home is None or home.pk == place.pk else way_between(home, place)
     if way is not None:
         yield Derived(name="From the yard", figure=way_words(way, units), arithmetic=way.how)
+    for driven in place.ways.all():
+        yield Derived(name=f"To {driven.name}", figure=write_given(driven.distance, units))
 
 
 def _gear(gear: Gear, told: Told) -> Iterator[Derived]:

@@ -27,6 +27,7 @@ from book.models import (
     MachinePart,
     MachinePoint,
     Place,
+    PlaceWay,
     Thing,
     Trailer,
     TrailerAddition,
@@ -171,6 +172,13 @@ TABLES: Final = {
         Table(slug="bulk", title="Bulk loads", model=Bulk),
         Table(slug="gear", title="Gear", model=Gear),
         Table(slug="places", title="Places", model=Place),
+        Table(
+            slug="place-ways",
+            title="Ways between places",
+            model=PlaceWay,
+            owner=Place,
+            parent="place",
+        ),
     )
 }
 """The tables in the order in which a whole book is taken in."""

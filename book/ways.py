@@ -25,21 +25,31 @@ class Way:
 
 
 def way_between(one: Place, other: Place) -> Way | None:
-    """By road from one to another: as typed where one of them is the yard itself, else by the
-    coordinates of both; ``None`` where neither is known."""
+    """By road from one to another: as typed at either, or as ``from_yard`` where one of them is the
+    yard itself, else by the coordinates of both; without those, of two places whose way from the
+    yard is typed, no farther than by way of it. ``None`` where none of that is known."""
     typed = _typed(one, other) or _typed(other, one)
     if typed is not None:
         return typed
     here, there = _degrees(one), _degrees(other)
-    if here is None or there is None:
+    if here is not None and there is not None:
+        how = "by the coordinates, and what roads usually add"
+        return Way(length=by_road_m(here, there), how=how)
+    if one.from_yard is None or other.from_yard is None:
         return None
-    return Way(length=by_road_m(here, there), how="by the coordinates, and what roads usually add")
+    far, near = float(one.from_yard.si), float(other.from_yard.si)
+    return Way(
+        length=Estimate(least=abs(far - near), most=far + near), how="by way of the yard at most"
+    )
 
 
-def _typed(home: Place, place: Place) -> Way | None:
-    if not home.home or place.from_yard is None:
+def _typed(one: Place, other: Place) -> Way | None:
+    lengths = [way.distance for way in one.ways.all() if way.name == other.name]
+    if one.home and other.from_yard is not None:
+        lengths.insert(0, other.from_yard)
+    if not lengths:
         return None
-    far = float(place.from_yard.si)
+    far = float(lengths[0].si)
     return Way(length=Estimate(least=far, most=far), how="as it was driven")
 
 

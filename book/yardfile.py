@@ -42,6 +42,7 @@ from book.models import (
     MachinePart,
     MachinePoint,
     Place,
+    PlaceWay,
     Thing,
     Trailer,
     TrailerAddition,
@@ -59,6 +60,7 @@ from book.row_forms import (
     MachinePartRow,
     PointRow,
     RowForm,
+    WayRow,
 )
 from measures import Quantity, UnitSystem
 from yards.models import Yard
@@ -127,7 +129,7 @@ SHAPES: Final[dict[str, Shape]] = {
     ),
     "bulk": Shape(model=Bulk),
     "gear": Shape(model=Gear),
-    "places": Shape(model=Place),
+    "places": Shape(model=Place, inner={"ways": Shape(model=PlaceWay, parent="place")}),
 }
 """Lists of the file in the order they are taken in: parts before what they are on."""
 
@@ -296,6 +298,7 @@ _ROW_FORMS: Final[dict[type[models.Model], type[RowForm]]] = {
     TrailerAxle: AxleRow,
     TrailerAddition: AdditionRow,
     TrailerAnchor: AnchorRow,
+    PlaceWay: WayRow,
     MachinePart: MachinePartRow,
     MachinePoint: PointRow,
 }

@@ -9,18 +9,18 @@ from datetime import date, time, timedelta
 from typing import Final
 
 from django.db.models import Q
+from django.utils.dateparse import parse_date
 from django.utils.formats import date_format
 
 from book.models import Truck
 from day.clashes import Booking, Clash, Of, Used, clashes
+from day.held import held_up
 from day.whereabouts import not_there
 from hauls.assigning import assigned
 from hauls.models import Haul
 from measures import UnitSystem
 from planfile.draft import glance
 from planning.cards import Headline, in_short
-from road.defects import holding_up
-from road.inspections import dues_of
 from wording.phrases import listed
 from yards.models import Yard
 
@@ -33,8 +33,6 @@ MOST_WAITING: Final = 60
 
 MOST_PICTURED: Final = 30
 """Hauls that a board shows with their picture; one of two hundred would be a megabyte."""
-
-MOST_HELD: Final = 200
 
 OPEN: Final = (Haul.State.PLANNED, Haul.State.READY, Haul.State.ON_THE_ROAD)
 """Hauls that are still to be done."""
@@ -107,6 +105,15 @@ class Board:
 
 NONE: Final = Field(key="", title="Nobody yet")
 NO_TRUCK: Final = Field(key="", title="No truck of the book")
+
+
+def asked_day(text: str | None) -> date | None:
+    """A day that a page is asked for; ``None`` of what is none, or none that anybody plans."""
+    try:
+        day = parse_date(text or "")
+    except ValueError:
+        return None
+    return day if day is not None and EARLIEST <= day <= LATEST else None
 
 
 def monday(day: date) -> date:
@@ -229,22 +236,11 @@ def _problems(
                 said.setdefault(booking.haul, []).append(f"{names} promised twice")
     for pk, words in not_there(yard, week):
         said.setdefault(pk, []).append(words)
-    held = {(type(one.thing), one.thing.pk): one.what for one in holding_up(yard, MOST_HELD)}
-    overdue = {
-        due.thing: f"{due.what} {due.words}"
-        for due in dues_of(yard, today, units, everything=True)
-        if due.overdue
-    }
+    held = held_up(yard, today, units)
     for haul in week:
         for thing in (haul.truck, haul.trailer):
-            if thing is None:
-                continue
-            if (type(thing), thing.pk) in held:
-                said.setdefault(haul.pk, []).append(
-                    f"{thing.name} is held up: {held[type(thing), thing.pk]}"
-                )
-            if thing.name in overdue:
-                said.setdefault(haul.pk, []).append(f"{thing.name}: {overdue[thing.name]}")
+            for words in held.get((type(thing), thing.pk), ()) if thing is not None else ():
+                said.setdefault(haul.pk, []).append(f"{thing}: {words}")
     return {pk: tuple(dict.fromkeys(words)) for pk, words in said.items()}
 
 

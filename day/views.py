@@ -11,11 +11,10 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.utils import timezone
-from django.utils.dateparse import parse_date
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from aspects.rooms import aspect_page, with_plan
-from day.board import EARLIEST, LATEST, Board, board, monday
+from day.board import Board, asked_day, board, monday
 from day.forms import JobForm, MoveForm
 from day.services import BY, MoveError, move
 from hauls.assigning import AlreadyChangedError, assign, assigned
@@ -45,15 +44,6 @@ class BoardPage:
     may_move: bool
 
 
-def _asked(text: str | None) -> date | None:
-    """A day that a board is asked for; ``None`` of what is none, or none that anybody plans."""
-    try:
-        day = parse_date(text or "")
-    except ValueError:
-        return None
-    return day if day is not None and EARLIEST <= day <= LATEST else None
-
-
 def _today(request: YardRequest) -> date:
     return timezone.localdate(timezone=request.yard.clock)
 
@@ -78,7 +68,7 @@ def _shown(
 def week(request: YardRequest) -> HttpResponse:
     """The week that a day is in, this one where none is asked for."""
     by = request.GET.get("by", "")
-    first = monday(_asked(request.GET.get("week")) or _today(request))
+    first = monday(asked_day(request.GET.get("week")) or _today(request))
     return _shown(request, first, by if by in BY else BY[0])
 
 

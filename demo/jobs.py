@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import time
+from datetime import date, time, timedelta
 from typing import Any, Final
 
-from book.models import Place
+from book.models import Machine, Place
+from day.models import DriverTerms, Stay
 from measures import Quantity
 from yards.models import Yard
 
@@ -22,6 +23,27 @@ PLACES: Final[list[dict[str, Any]]] = [
     # nobody has driven there with the odometer in sight
     {"name": "Spring chamber"},
 ]
+
+STAYS: Final[list[dict[str, Any]]] = [
+    {
+        "machine": "Kestrel T6 compact loader",
+        "place": "Mill Ponds",
+        "in": 2,
+        "at": time(10),
+        "until": 4,
+        "note": "To clean out the inlet",
+    },
+    {"machine": "Burrow 17 excavator", "place": "Quarry Lane block", "in": 2, "until": 6},
+    {"machine": "Harrow 60 backhoe tractor", "place": "Long Drain", "in": 3, "at": time(7)},
+]
+"""Where machines have to be: in how many days, by when, and until which day."""
+
+TERMS: Final[dict[str, dict[str, Any]]] = {
+    "demo-driver": {"starts": time(7), "ends": time(16), "most_trailer": "16000 lb"},
+    "demo-planner": {"starts": time(8), "ends": time(17), "most_together": "26000 lb"},
+    "demo": {"drives": False},
+}
+"""When people drive, and what they may."""
 
 JOBS: Final[dict[str, dict[str, Any]]] = {
     # one truck for two hauls at once: the board says so
@@ -61,6 +83,29 @@ def make_places(yard: Yard) -> dict[str, Place]:
             slope=entry.get("slope"),
         )
     return found
+
+
+def make_stays(yard: Yard, today: date, places: dict[str, Place]) -> None:
+    """Where machines have to be, and who drives what."""
+    for entry in STAYS:
+        until = entry.get("until")
+        Stay.objects.create(
+            yard=yard,
+            machine=Machine.objects.get(yard=yard, name=entry["machine"]),
+            place=places[entry["place"]],
+            since=today + timedelta(days=entry["in"]),
+            since_time=entry.get("at"),
+            until=None if until is None else today + timedelta(days=until),
+            note=entry.get("note", ""),
+        )
+    for login, said in TERMS.items():
+        known = {
+            name: Quantity.parse(value) if name.startswith("most") else value
+            for name, value in said.items()
+        }
+        DriverTerms.objects.create(
+            yard=yard, user=yard.members.get(username=login), **known
+        )
 
 
 def job_said(name: str, places: dict[str, Place]) -> dict[str, Any]:

@@ -35,7 +35,7 @@ from book.models import (
 )
 from book.services.photos import attach
 from demo.given import inches, pounds
-from demo.jobs import job_said, make_places
+from demo.jobs import job_said, make_places, make_stays
 from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
 from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
@@ -107,6 +107,7 @@ def make_demo_yard() -> bool:
             day = today + timedelta(days=later)
             job = replace(job, day=day, driver=drivers[turn % 2])
         assign(haul, job, was=assigned(haul))
+    make_stays(yard, today, places)
     _photos(yard, user)
     _tickets(yard)
     make_weighings(yard)

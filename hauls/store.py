@@ -43,6 +43,23 @@ def create_haul(
         PlanFileError: the book's figures do not make a valid plan.
     """
     draft = with_loads(bare_draft(name, hitch, trailer, user.unit_system), loads, backward=backward)
+    return create_stood(
+        yard=yard, user=user, name=name, hitch=hitch, trailer=trailer, loads=loads, draft=draft
+    )
+
+
+@transaction.atomic
+def create_stood(
+    *,
+    yard: Yard,
+    user: User,
+    name: str,
+    hitch: Hitch,
+    trailer: Trailer,
+    loads: Sequence[Load],
+    draft: Draft,
+) -> Haul:
+    """A haul from the book that has been worked out already: ``draft`` has the loads in turn."""
     haul = _create(yard, user, name, draft, hitch=hitch, trailer=trailer)
     link(haul, zip(draft.item_ids, loads, strict=True))
     return haul

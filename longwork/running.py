@@ -53,6 +53,10 @@ class BusyError(Exception):
     """There is enough of it already; the message says what to do."""
 
 
+class GivenUpError(Exception):
+    """It cannot be done; the message says why, and what to do."""
+
+
 class CalledOffError(Exception):
     """Somebody called it off."""
 
@@ -115,7 +119,7 @@ def begin(
             f"“{own.title}” is still going on in your yard. Wait for it, or call it off."
         )
     if len(going_on) >= AT_ONCE:
-        raise BusyError("The server is busy with other large files. Send it again in a minute.")
+        raise BusyError("The server is busy with other long work. Send it again in a minute.")
     work = LongWork(yard=yard, kind=kind, title=title, asked=asked_for, begun_by=user)
     work.file.save("sent", ContentFile(data), save=True)
     if settings.LONG_WORK_APART:
@@ -149,6 +153,8 @@ def run(work: LongWork) -> None:
             result = kind.run(work, told)
     except CalledOffError:
         state = LongWork.State.CANCELLED
+    except GivenUpError as error:
+        state, said = LongWork.State.FAILED, str(error)
     except TooLongError:
         state, said = LongWork.State.FAILED, kind.too_long
     except Exception:

@@ -30,12 +30,14 @@ NEVER: Final = "never inspected"
 class Due:
     """One inspection: when it was done last and what is left, in words.
 
-    ``overdue`` it should have been done; ``soon`` it is about to be.
+    ``key`` is which thing of the book it is of. ``overdue`` it should have been done; ``soon`` it
+    is about to be.
     """
 
     pk: int
     what: str
     thing: str
+    key: tuple[type, int]
     words: str
     rule: str
     overdue: bool
@@ -125,6 +127,7 @@ def _due(
         pk=row.pk,
         what=row.what,
         thing=row.thing.name,
+        key=(type(row.thing), row.thing.pk),
         words=", ".join(words),
         rule=_rule(row, unit),
         overdue=over,

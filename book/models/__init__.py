@@ -10,7 +10,7 @@ from book.models.hitch import Hitch, HitchLink, HitchPart, TrailerPart
 from book.models.intake import Intake
 from book.models.machine import Configuration, Machine, MachinePart, MachinePoint
 from book.models.photo import Photo
-from book.models.place import Place
+from book.models.place import Place, PlaceWay
 from book.models.removed import Removed
 from book.models.thing import Known, Thing, YardOfChange
 from book.models.ticket import Aboard, Ticket
@@ -32,6 +32,7 @@ __all__ = [
     "MachinePoint",
     "Photo",
     "Place",
+    "PlaceWay",
     "Removed",
     "Thing",
     "Ticket",

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from django.core.validators import MaxValueValidator, MinValueValidator
 from django.db import models
 
@@ -59,3 +61,24 @@ class Place(Thing):
         constraints = [
             models.UniqueConstraint(fields=["yard", "name"], name="place_name_once_in_yard")
         ]
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        """Ways to it follow its name."""
+        was = Place.objects.filter(pk=self.pk).values_list("name", flat=True).first()
+        super().save(*args, **kwargs)
+        if was is not None and was != self.name:
+            PlaceWay.objects.filter(place__yard=self.yard_id, name=was).update(name=self.name)
+
+
+class PlaceWay(models.Model):
+    """How far it is by road to another place that is not the yard, which is known by its name."""
+
+    place = models.ForeignKey(Place, on_delete=models.CASCADE, related_name="ways")
+    name = models.CharField("to the place", max_length=120, help_text="As the book calls it.")
+    distance = DistanceField("by road", least="not_negative", help_text="As the odometer shows it.")
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.place.name} to {self.name}"
