@@ -7,17 +7,20 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date, time, timedelta
 from typing import Final
+from urllib.parse import urlencode
 
-from django.db.models import Q
+from django.db.models import Prefetch, Q
 from django.utils.dateparse import parse_date
 from django.utils.formats import date_format
 
-from book.models import Truck
+from book.models import Machine, Truck
 from day.clashes import Booking, Clash, Of, Used, clashes
 from day.held import held_up
+from day.runs import empty_runs
+from day.stays import late
 from day.whereabouts import not_there
 from hauls.assigning import assigned
-from hauls.models import Haul
+from hauls.models import Haul, HaulItem
 from measures import UnitSystem
 from planfile.draft import glance
 from planning.cards import Headline, in_short
@@ -49,7 +52,8 @@ class Field:
 
 @dataclass(frozen=True, kw_only=True)
 class Card:
-    """One haul of the board. ``was`` is what is said of it, as a change hands it back."""
+    """One haul of the board. ``was`` is what is said of it, as a change hands it back; ``move`` is
+    the address at which it is taken in hand, empty for whoever may not."""
 
     pk: int
     name: str
@@ -62,10 +66,12 @@ class Card:
     line: str
     headline: Headline | None
     problems: tuple[str, ...]
+    empty: str
     day: str
     field: str
     was: str
     revision: int
+    move: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -87,7 +93,8 @@ class Row:
 
 @dataclass(frozen=True, kw_only=True)
 class Board:
-    """A week. ``clashes`` are told first, in words; ``waiting`` have no day yet. ``by`` says what
+    """A week. ``clashes``, and machines that nothing brings in time, are told first, in words;
+    ``waiting`` have no day yet. ``by`` says what
     stands down its side."""
 
     by: str
@@ -101,6 +108,7 @@ class Board:
     after: str
     week: str
     title: str
+    in_hand: int
 
 
 NONE: Final = Field(key="", title="Nobody yet")
@@ -121,28 +129,45 @@ def monday(day: date) -> date:
     return day - timedelta(days=day.weekday())
 
 
-def board(yard: Yard, first: date, *, by: str, today: date, units: UnitSystem) -> Board:
-    """The week from a day on, in the person's units; ``by`` is ``truck`` or ``driver``."""
+def board(
+    yard: Yard,
+    first: date,
+    *,
+    by: str,
+    today: date,
+    units: UnitSystem,
+    may_move: bool = True,
+    in_hand: int = 0,
+) -> Board:
+    """The week from a day on, in the person's units; ``by`` is ``truck`` or ``driver``, ``in_hand``
+    the haul that somebody is about to move."""
     last = first + timedelta(days=DAYS - 1)
     open_ones = Q(archived=False)
     there = Haul.objects.filter(yard=yard)
+    machines = Machine.objects.only("name")
+    aboard = Prefetch(
+        "links", HaulItem.objects.prefetch_related(Prefetch("machine", queryset=machines))
+    )
     told = ("truck", "trailer", "driver", "fetched_from", "taken_to")
     week = list(
         there.filter(open_ones, day__range=(first, last))
         .select_related(*told)
-        .prefetch_related("links__machine")
+        .prefetch_related(aboard)
         .order_by("day", "starts", "pk")
     )
     waiting = list(
         there.filter(open_ones, day=None, state__in=OPEN)
         .select_related(*told)
-        .prefetch_related("links__machine")[:MOST_WAITING]
+        .prefetch_related(aboard)[:MOST_WAITING]
     )
     found = list(clashes(booking for haul in week if (booking := booking_of(haul))))
     problems = _problems(week, found, yard, today, units)
     fields = _fields(yard, week, by)
     pictured = len(week) <= MOST_PICTURED
-    cards = [_card(haul, by, problems.get(haul.pk, ()), units, pictured=pictured) for haul in week]
+    runs = empty_runs(yard, week, units)
+    here = f"?{urlencode({'week': first.isoformat(), 'by': by})}&move=" if may_move else ""
+    drawn = _Drawn(by=by, units=units, pictured=pictured, move=here)
+    cards = [drawn.card(h, problems.get(h.pk, ()), runs.get(h.pk, "")) for h in week]
     columns = tuple(
         Column(
             iso=(day := first + timedelta(days=n)).isoformat(),
@@ -168,9 +193,13 @@ def board(yard: Yard, first: date, *, by: str, today: date, units: UnitSystem) -
             )
             for field in fields
         ),
-        clashes=tuple(dict.fromkeys(clash_words(one, by_key) for one in found if one.sure)),
+        clashes=(
+            *dict.fromkeys(clash_words(one, by_key) for one in found if one.sure),
+            *late(yard, first, last),
+        ),
         questions=tuple(dict.fromkeys(clash_words(one, by_key) for one in found if not one.sure)),
-        waiting=tuple(_card(haul, by, (), units, pictured=pictured) for haul in waiting),
+        waiting=tuple(drawn.card(haul, (), "") for haul in waiting),
+        in_hand=in_hand if may_move else 0,
         fields=fields,
         before=(first - timedelta(days=DAYS)).isoformat(),
         after=(first + timedelta(days=DAYS)).isoformat(),
@@ -254,30 +283,41 @@ def _fields(yard: Yard, week: list[Haul], by: str) -> tuple[Field, ...]:
     return (*rows, NO_TRUCK) if any(haul.truck_id is None for haul in week) else tuple(rows)
 
 
-def _card(
-    haul: Haul, by: str, problems: tuple[str, ...], units: UnitSystem, *, pictured: bool
-) -> Card:
-    short = in_short(haul, units)
-    names = glance(haul.document)
-    places = [one.name for one in (haul.fetched_from, haul.taken_to) if one is not None]
-    row = haul.driver_id if by == "driver" else haul.truck_id
-    return Card(
-        pk=haul.pk,
-        name=haul.name,
-        where=" to ".join(places) if len(places) == 2 else _one_place(haul),
-        hours=_clock(haul.starts),
-        who=(names.truck if by == "driver" else haul.driver.shown_name if haul.driver else ""),
-        loads=", ".join(names.items) or "empty",
-        status=short.status,
-        word=short.word,
-        line=short.line,
-        headline=short.headline if pictured else None,
-        problems=problems,
-        day="" if haul.day is None else haul.day.isoformat(),
-        field="" if row is None else str(row),
-        was=assigned(haul),
-        revision=haul.revision,
-    )
+@dataclass(frozen=True, kw_only=True)
+class _Drawn:
+    """How the cards of a board are drawn."""
+
+    by: str
+    units: UnitSystem
+    pictured: bool
+    move: str
+
+    def card(self, haul: Haul, problems: tuple[str, ...], empty: str) -> Card:
+        """A haul's card."""
+        short = in_short(haul, self.units)
+        names = glance(haul.document)
+        places = [one.name for one in (haul.fetched_from, haul.taken_to) if one is not None]
+        driver = haul.driver.shown_name if haul.driver else ""
+        row = haul.driver_id if self.by == "driver" else haul.truck_id
+        return Card(
+            pk=haul.pk,
+            name=haul.name,
+            where=" to ".join(places) if len(places) == 2 else _one_place(haul),
+            hours=_clock(haul.starts),
+            who=names.truck if self.by == "driver" else driver,
+            loads=", ".join(names.items) or "empty",
+            status=short.status,
+            word=short.word,
+            line=short.line,
+            headline=short.headline if self.pictured else None,
+            problems=problems,
+            empty=empty,
+            day="" if haul.day is None else haul.day.isoformat(),
+            field="" if row is None else str(row),
+            was=assigned(haul),
+            revision=haul.revision,
+            move=f"{self.move}{haul.pk}" if self.move else "",
+        )
 
 
 def _one_place(haul: Haul) -> str:

@@ -144,7 +144,7 @@ class _Told:
             )
         least = f"at least {plan.least_trips} trips" if plan.least_trips else "some trips"
         stay = f", and {plan.least_left} at least would stay" if plan.least_left else ""
-        return f"Not proved in the time given: any plan needs {least}{stay}. There may be a better one."
+        return f"Not proved in the time given: any plan needs {least}{stay}. There may be better."
 
     def _trip(self, number: int, trip: KeptTrip) -> TripLine:
         pair = self.outfits.get(trip.outfit)

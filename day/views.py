@@ -23,6 +23,7 @@ from hauls.steps import StaleRevision
 from mechanics.errors import MechanicsError
 from mechanics.plan import Plan
 from web.pages import show
+from web.sent import counted
 from yards.access import YardRequest, in_yard, planners
 
 IN_BETWEEN = (
@@ -54,7 +55,13 @@ def _shown(
     part = request.headers.get("HX-Request") == "true"
     page = BoardPage(
         board=board(
-            request.yard, first, by=by, today=_today(request), units=request.user.unit_system
+            request.yard,
+            first,
+            by=by,
+            today=_today(request),
+            units=request.user.unit_system,
+            may_move=request.role.plans,
+            in_hand=counted(request.GET.get("move")),
         ),
         wrong=wrong,
         may_move=request.role.plans,

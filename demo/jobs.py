@@ -103,9 +103,7 @@ def make_stays(yard: Yard, today: date, places: dict[str, Place]) -> None:
             name: Quantity.parse(value) if name.startswith("most") else value
             for name, value in said.items()
         }
-        DriverTerms.objects.create(
-            yard=yard, user=yard.members.get(username=login), **known
-        )
+        DriverTerms.objects.create(yard=yard, user=yard.members.get(username=login), **known)
 
 
 def job_said(name: str, places: dict[str, Place]) -> dict[str, Any]:

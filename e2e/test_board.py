@@ -63,15 +63,15 @@ class OnTheBoard(BrowserCase):
     def test_by_keys_alone(self) -> None:
         with self.page() as page:
             page.goto(f"{self.live_server_url}/day/?by=driver")
-            summary = self.card(page).locator("summary")
+            move = self.card(page).locator(".board-move")
             for _ in range(60):
                 page.keyboard.press("Tab")
-                if summary.evaluate("one => one === document.activeElement"):
+                if move.evaluate("one => one === document.activeElement"):
                     break
             else:
-                self.fail("the card's menu is not reached by the Tab key")
+                self.fail("moving the card is not reached by the Tab key")
             page.keyboard.press("Enter")
-            page.keyboard.press("Tab")
+            expect(page.locator("#moving select[name='day']")).to_be_focused()
             page.keyboard.press("ArrowDown")
             page.keyboard.press("Tab")
             page.keyboard.press("Home")
@@ -84,11 +84,11 @@ class OnTheBoard(BrowserCase):
     def test_by_finger_on_a_phone(self) -> None:
         with self.page(390, 844, has_touch=True, is_mobile=True) as page:
             page.goto(f"{self.live_server_url}/day/")
-            card = self.card(page)
-            card.locator("summary").tap()
+            self.card(page).locator(".board-move").tap()
+            form = page.locator("#moving")
             wednesday = self.first + timedelta(days=2)
-            card.get_by_label("Day").select_option(wednesday.isoformat())
-            card.get_by_role("button", name="Move it").tap()
+            form.get_by_label("Day").select_option(wednesday.isoformat())
+            form.get_by_role("button", name="Move it").tap()
             expect(page.locator(f"[data-day='{wednesday}'] .board-card")).to_contain_text(NAME)
             self.assertEqual(self.stored().day, wednesday)
             self.assert_nothing_sticks_out(page)

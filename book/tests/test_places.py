@@ -5,15 +5,18 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import Any
 
-from book.models import Place
+from book.models import Place, PlaceWay
+from book.tests.pages import formset
 from book.ways import way_between, way_words
 from hauls.tests.yard_case import YardCase
 from measures import UnitSystem
 
 
 class Places(YardCase):
-    def post(self, **typed: str) -> Any:
-        return self.client.post("/book/places/new/", {"name": "Far field", **typed})
+    def post(self, **typed: Any) -> Any:
+        return self.client.post(
+            "/book/places/new/", {"name": "Far field", **formset("ways"), **typed}
+        )
 
     def test_kept_with_its_distance_as_typed(self) -> None:
         self.post(from_yard="12 km", surface="gravel", slope="4.5")
@@ -47,3 +50,37 @@ class Places(YardCase):
         self.assertFalse(about.sure)
         # 11.12 km as the crow flies
         self.assertEqual(way_words(about, UnitSystem.METRIC), "about 12.8 km to 17.8 km")
+
+    def test_ways_between_two_places_are_typed_at_either(self) -> None:
+        low, mill = (
+            Place.objects.get(yard=self.yard, name=n) for n in ("Low Fields", "Mill Ponds")
+        )
+        # neither says how far: no farther than by way of the yard
+        about = way_between(low, mill)
+        assert about is not None
+        self.assertEqual(way_words(about, UnitSystem.US), "about 9.0 mi to 19.0 mi")
+        answer = self.post(
+            **{
+                "ways-TOTAL_FORMS": "1",
+                "ways-0-name": "Low Fields",
+                "ways-0-distance": "4 mi",
+            }
+        )
+        self.assertEqual(answer.status_code, 302)
+        far = Place.objects.get(name="Far field")
+        for way in (way_between(far, low), way_between(low, far)):
+            assert way is not None
+            self.assertEqual((way.sure, way_words(way, UnitSystem.US)), (True, "4.0 mi"))
+        self.assertContains(self.client.get(f"/book/places/{far.pk}/"), "To Low Fields")
+
+    def test_a_way_to_no_place_of_the_book_is_refused_and_follows_a_new_name(self) -> None:
+        rows = {"ways-TOTAL_FORMS": "1", "ways-0-distance": "4 mi"}
+        answer = self.post(**rows, **{"ways-0-name": "Nowhere"})
+        self.assertContains(answer, "No place of the book is called “Nowhere”", status_code=422)
+        self.post(**rows, **{"ways-0-name": "Low Fields"})
+        low = Place.objects.get(yard=self.yard, name="Low Fields")
+        low.name = "Lower Fields"
+        low.save()
+        self.assertEqual(PlaceWay.objects.get().name, "Lower Fields")
+        far = Place.objects.get(name="Far field")
+        self.assertIsNotNone(way_between(far, low))

@@ -126,7 +126,7 @@ class Weeks(OnBoard):
         haul = Haul.objects.filter(yard=self.yard, trailer=held.thing)[0]
         self.say(haul, day=FIRST)
         (card,) = [c for row in self.shown().rows for _, there in row.days for c in there]
-        self.assertIn(f"{held.thing.name} is held up: {held.what}", card.problems)
+        self.assertIn(f"{held.thing.name}: held up: {held.what}", card.problems)
 
     def test_no_address_is_a_fault_of_ours(self) -> None:
         for query in ("week=x", "week=2026-13-40", "week=0001-01-01", "week=9999-12-31", "by=moon"):

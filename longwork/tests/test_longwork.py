@@ -213,11 +213,11 @@ class Ends(YardCase):
         LongWork.objects.update(yard=Yard.objects.create(name="Other"))
         self.begun()
         LongWork.objects.update(yard=Yard.objects.create(name="Third"))
-        with self.assertRaisesMessage(BusyError, "busy with other large files"):
+        with self.assertRaisesMessage(BusyError, "busy with other long work"):
             self.begun()
         file = SimpleUploadedFile("machines.csv", table())
         answer = self.client.post(MACHINES, {"file": file})
-        self.assertContains(answer, "busy with other large files", status_code=422)
+        self.assertContains(answer, "busy with other long work", status_code=422)
 
     def test_another_planner_does_not_see_it(self) -> None:
         work = self.begun()

@@ -304,7 +304,8 @@ def check(case: unittest.TestCase, day: Day, rides: ByMass, found: Proposal) -> 
             for key in stop.on:
                 one = day.transfer(key)
                 case.assertEqual(stop.place, one.origin)
-                case.assertGreaterEqual(trip.turn.starts + stop.after_min, one.earliest)
+                all_off = stop.after_min + sum(day.transfer(k).off_min for k in stop.off)
+                case.assertGreaterEqual(trip.turn.starts + all_off, one.earliest)
         whos = (outfit.truck, outfit.trailer, driver.id)
         times += [(who, trip.turn.starts, trip.turn.ends) for who in whos]
     for n, (who, starts, ends) in enumerate(times):

@@ -1,4 +1,4 @@
-/* A card taken to another field: its own form says where, and is sent. */
+/* A card taken to another field: the board's form says where, and is sent. */
 
 let held = null;
 
@@ -24,13 +24,15 @@ document.addEventListener("drop", (event) => {
   const over = held && field(event.target);
   if (!over) return;
   event.preventDefault();
-  const form = held.querySelector("form");
-  const [day, key] = ["day", "key"].map((name) => form.elements[name]);
-  const before = [day.value, key.value];
-  day.value = over.dataset.day;
+  const [day, key = ""] = held.dataset.at.split(" ");
   /* beside the board nothing is said of truck or driver */
-  if (over.dataset.day) key.value = over.dataset.key;
-  if (day.value !== before[0] || key.value !== before[1]) form.requestSubmit();
+  const to = { day: over.dataset.day, key: over.dataset.day ? over.dataset.key : key };
+  if (to.day === day && to.key === key) return;
+  const form = document.getElementById("dropped");
+  const { haul, was, base } = held.dataset;
+  for (const [name, value] of Object.entries({ haul, was, base, ...to }))
+    form.elements[name].value = value;
+  form.requestSubmit();
 });
 
 document.addEventListener("dragend", () => {
