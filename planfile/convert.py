@@ -16,6 +16,7 @@ from mechanics.trailer import Axle, Concentration, Deck, Suspension, Trailer
 from mechanics.truck import Cargo, Drive, Ride, Truck
 from mechanics.units import LengthUnit, MassUnit
 from planfile.document import Hitch as HitchDocument
+from planfile.document import Item as ItemDocument
 from planfile.document import PlanDocument, known, text
 from planfile.document import Rules as RulesDocument
 from planfile.document import Site as SiteDocument
@@ -64,7 +65,7 @@ def to_plan(document: PlanDocument) -> Plan:
         truck=_truck(document.truck, to),
         hitch=_hitch(document.hitch, to),
         trailer=_trailer(document, to),
-        items=tuple(_item(document, index, to) for index in range(len(document.items))),
+        items=tuple(item_of(item, to) for item in document.items),
         rules=to_rules(document.rules),
         site=to_site(document.site, to),
         securing=_securing(document, to),
@@ -283,8 +284,12 @@ def _bed(trailer: TrailerDocument, to: Scale) -> Bed | None:
     )
 
 
-def _item(document: PlanDocument, index: int, to: Scale) -> Item:
-    item = document.items[index]
+def item_of(item: ItemDocument, to: Scale) -> Item:
+    """A load in SI.
+
+    Raises:
+        InputError: figures that no load can have.
+    """
     return Item(
         id=item.id,
         name=text(item.name),
