@@ -86,6 +86,7 @@ INSTALLED_APPS = [
     "gauge",
     "road",
     "day",
+    "fleet",
     "finding",
     "exchange",
     "upkeep",

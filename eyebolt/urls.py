@@ -15,6 +15,7 @@ urlpatterns = [
     path("search/", include("finding.urls")),
     path("road/", include("road.urls")),
     path("day/", include("day.urls")),
+    path("fleet/", include("fleet.urls")),
     path("", include("upkeep.urls")),
     path("", include("web.urls")),
     path("offline/", include("offline.urls")),

@@ -33,6 +33,7 @@ LAYERS = (
     "gauge",
     "road",
     "day",
+    "fleet",
     "finding",
     "upkeep",
     "demo",
