@@ -6,6 +6,7 @@ from book import (
     inner_views,
     intake_views,
     label_view,
+    move_views,
     photo_views,
     removed_views,
     table_views,
@@ -59,5 +60,6 @@ urlpatterns = [
     path("<slug:slug>/<int:pk>/usual-places/", views.usual_places, name="usual_places"),
     path("<slug:slug>/<int:pk>/tickets/", photo_views.add_ticket, name="add_ticket"),
     path("<slug:slug>/<int:pk>/photos/", photo_views.add_photo, name="add_photo"),
+    path("<slug:slug>/<int:pk>/move/", move_views.move, name="move_thing"),
     path("<slug:slug>/<int:pk>/remove/", views.remove, name="remove_thing"),
 ]

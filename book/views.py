@@ -26,6 +26,7 @@ from book.plan_view import plan_view
 from book.removed_views import told_removed
 from book.row_forms import points_know_parts
 from book.services.measuring import box_of, put_measure
+from book.services.moving import others_of
 from book.services.things import (
     StaleThing,
     copy_thing,
@@ -44,6 +45,7 @@ from measures.writing import write_given
 from web.pages import show
 from web.sent import counted, way_back, whole_number
 from yards.access import YardRequest, in_yard, planners
+from yards.models import Role
 from yards.throttle import address_of
 
 LISTED = ("trucks", "trailers", "machines", "gear", "bulk", "hitch-parts")
@@ -70,7 +72,7 @@ class ThingPage:
     """A thing with its boxes, or one that is not in the book yet (``thing`` is ``None``).
 
     ``name`` is what it is stored under, whatever the box says now; ``behind`` tells that
-    somebody else has changed it since ``version``.
+    somebody else has changed it since ``version``, ``other_yards`` that it could be moved.
     """
 
     kind: Kind
@@ -84,6 +86,7 @@ class ThingPage:
     behind: bool = False
     aside: Aside | None = None
     back: str = ""
+    other_yards: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -274,6 +277,7 @@ def _page(
         version=thing.version if thing else "",
         may_change=request.role.plans,
         aside=beside(thing, request, ticket_form) if thing else None,
+        other_yards=request.role is Role.OWNER and bool(others_of(request.user, request.yard)),
     )
 
 

@@ -23,6 +23,7 @@ from django.utils import timezone
 
 from book.history import keep, recorded
 from book.models import Configuration, Hitch, Photo, Removed, Thing
+from book.owners import yard_of
 from yards.audit import happened
 from yards.models import Happened, User, Yard
 
@@ -111,7 +112,7 @@ def bring_back(removed: Removed, *, user: User, address: str = "") -> None:
         raise RemovalError("It was removed by another version and cannot be read.") from error
     if len(rows) < len(removed.rows):
         raise RemovalError("It was removed by another version and cannot be read.")
-    whole = _with_owners([row.object for row in rows])
+    whole = _with_owners([row.object for row in rows], removed.yard_id)
     try:
         with transaction.atomic():
             for row in rows:
@@ -125,7 +126,7 @@ def bring_back(removed: Removed, *, user: User, address: str = "") -> None:
     for link in removed.links:
         model = apps.get_model(link["model"])
         field = model._meta.get_field(link["field"])
-        if field.remote_field.model._base_manager.filter(pk=link["held"]).exists():
+        if _there(field.remote_field.model, link["held"], removed.yard_id):
             loose = model._base_manager.filter(pk=link["pk"], **{link["field"]: None})
             loose.update(**{field.attname: link["held"]})
     with recorded(yard=removed.yard, user=user, why=f"{removed.name} brought back", by_hand=True):
@@ -145,13 +146,15 @@ def _things(rows: list[models.Model]) -> list[Thing]:
     return list(dict.fromkeys(found))
 
 
-def _with_owners(rows: list[models.Model]) -> list[models.Model]:
+def _with_owners(rows: list[models.Model], yard: int) -> list[models.Model]:
     """The rows whose owners are there, or come back with them; a link to somebody or something
     that is gone is let go where it may be empty."""
     waiting = list(rows)
     while True:
         coming = {(type(row), row.pk) for row in waiting}
-        orphans = [row for row in waiting if not all(_held(row, f, coming) for f in _foreign(row))]
+        orphans = [
+            row for row in waiting if not all(_held(row, f, coming, yard) for f in _foreign(row))
+        ]
         if not orphans:
             return waiting
         waiting = [row for row in waiting if row not in orphans]
@@ -161,17 +164,25 @@ def _foreign(row: models.Model) -> list[Any]:
     return [f for f in row._meta.concrete_fields if f.is_relation]
 
 
-def _held(row: models.Model, field: Any, coming: set[tuple[type[models.Model], Any]]) -> bool:
+def _held(
+    row: models.Model, field: Any, coming: set[tuple[type[models.Model], Any]], yard: int
+) -> bool:
     """Whether what a row points at is there; an empty link points at nothing, and is right."""
     key = getattr(row, field.attname)
     if key is None or (field.remote_field.model, key) in coming:
         return True
-    if field.remote_field.model._base_manager.filter(pk=key).exists():
+    if _there(field.remote_field.model, key, yard):
         return True
     if field.null:
         setattr(row, field.attname, None)
         return True
     return False
+
+
+def _there(model: type[models.Model], key: Any, yard: int) -> bool:
+    """Whether a row is there still, and no other yard's by now."""
+    row = model._base_manager.filter(pk=key).first()
+    return row is not None and yard_of(row) in (None, yard)
 
 
 def names_kept() -> set[str]:
