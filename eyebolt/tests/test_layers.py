@@ -34,6 +34,7 @@ LAYERS = (
     "road",
     "day",
     "fleet",
+    "api",
     "finding",
     "upkeep",
     "demo",

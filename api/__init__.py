@@ -1,0 +1,1 @@
+"""What a yard's own programs read and write."""
