@@ -7,9 +7,11 @@ import statistics
 import tempfile
 import time
 from pathlib import Path
+from typing import Any
 
 from bench.core import bench_climb, bench_reactions, bench_report
 from bench.crowd import CROWD_S, FLAT_S, bench_strip, bench_table, crowd, memory_mb
+from bench.day import bench_day
 from bench.gauge import bench_fit, bench_gauge
 from bench.search import bench_arrange
 from bench.securing import bench_suggestion, bench_ties
@@ -35,6 +37,17 @@ def speed() -> float:
     for n in range(10_000_000):
         total += n
     return time.perf_counter() - begin
+
+
+def day_lines(day: dict[str, Any]) -> None:
+    """The figures of the board and of a day's plan."""
+    line(f"board of {day['cards']} hauls, median", f"{day['board'] * 1e3:.0f} ms", "100 ms")
+    line("    its clashes", f"{day['clashes'] * 1e3:.1f} ms", "50 ms")
+    for count, target in ((8, "5 s"), (20, "30 s")):
+        proved = "proved" if day[f"proved {count}"] else "not proved"
+        took = f"{day[f'plan {count}']:.1f} s, {proved}"
+        line(f"a day's plan, {count} machines, 3 outfits", took, target)
+        line(f"    {day[f'told {count}']}", "", "")
 
 
 def main() -> None:
@@ -117,6 +130,7 @@ def main() -> None:
         took, longest = bench_table(server)
         line("5,000-row table, dry run", f"{took:.1f} s", "20 s")
         line("    others' longest write meanwhile", f"{longest * 1e3:.0f} ms", "1,000 ms")
+        day_lines(bench_day(server.environment))
         for path, seconds in bench_lists(server):
             line(f"500 machines, 5,000 hauls: {path}, median", f"{seconds * 1e3:.0f} ms", "60 ms")
 
