@@ -31,7 +31,7 @@ from book.models import Hitch, Place, Trailer
 from day.board import EARLIEST, LATEST, board, monday
 from day.board import Card as BoardCard
 from day.services import BY, MoveError, move
-from exchange.jobs import dump_job
+from exchange.jobs import dump_job, take_job
 from hauls.assigning import LONGEST_MINUTES, AlreadyChangedError, Job, assign, assigned
 from hauls.loads import read_load
 from hauls.models import PURPOSE
@@ -127,9 +127,10 @@ def plan_haul(request: Asking, sent: HaulIn) -> Any:
 @router.post("/import", response={201: HaulWhole, **WRONG}, summary="A haul of a plan file")
 @needs(Scope.HAULS_WRITE)
 def take_plan(request: Asking, sent: PlanIn) -> Any:
-    """Kept exactly as it is."""
+    """Kept exactly as it is, with the job that it may say under ``extra.job``."""
     draft = Draft.read(sent.plan)
     made = import_haul(yard=request.yard, user=request.user, draft=draft, fallback_name="")
+    take_job(made)
     return Status(201, _whole(_rows(request).get(pk=made.pk)))
 
 

@@ -9,6 +9,7 @@ from typing import Any
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
+from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from api.models import Scope, Token
@@ -97,6 +98,7 @@ class TokensPage:
     ticked: tuple[str, ...]
 
 
+@never_cache
 @require_http_methods(["GET", "HEAD", "POST"])
 @in_yard
 def tokens(request: YardRequest) -> HttpResponse:

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from datetime import date, time, timedelta
+from datetime import date, timedelta
 from typing import Final
 from urllib.parse import urlencode
 
@@ -19,7 +19,7 @@ from day.held import held_up
 from day.runs import empty_runs
 from day.stays import late
 from day.whereabouts import not_there
-from hauls.assigning import assigned
+from hauls.assigning import assigned, hour_words, where_words
 from hauls.models import Haul, HaulItem
 from measures import UnitSystem
 from planfile.draft import glance
@@ -240,17 +240,13 @@ def clash_words(clash: Clash, names: Mapping[int, Haul]) -> str:
     day = date_format(clash.one.day, "l j")
     wanted = listed([used.name for used in clash.used])
     if clash.sure:
-        one, other = (_clock(names[b.haul].starts) for b in (clash.one, clash.other))
+        one, other = (hour_words(names[b.haul].starts) for b in (clash.one, clash.other))
         when = f"for {one} twice" if one == other else f"for {one} and for {other}"
         return f"{day}: {wanted} {'is' if len(clash.used) == 1 else 'are'} promised {when}."
     return (
         f"{day}: {wanted} for “{names[clash.one.haul].name}” and for "
         f"“{names[clash.other.haul].name}”. No hours say which is first."
     )
-
-
-def _clock(at: time | None) -> str:
-    return "" if at is None else f"{at.hour}:{at.minute:02}"
 
 
 def _problems(
@@ -296,14 +292,13 @@ class _Drawn:
         """A haul's card."""
         short = in_short(haul, self.units)
         names = glance(haul.document)
-        places = [one.name for one in (haul.fetched_from, haul.taken_to) if one is not None]
         driver = haul.driver.shown_name if haul.driver else ""
         row = haul.driver_id if self.by == "driver" else haul.truck_id
         return Card(
             pk=haul.pk,
             name=haul.name,
-            where=" to ".join(places) if len(places) == 2 else _one_place(haul),
-            hours=_clock(haul.starts),
+            where=where_words(haul),
+            hours=hour_words(haul.starts),
             who=names.truck if self.by == "driver" else driver,
             loads=", ".join(names.items) or "empty",
             status=short.status,
@@ -318,9 +313,3 @@ class _Drawn:
             revision=haul.revision,
             move=f"{self.move}{haul.pk}" if self.move else "",
         )
-
-
-def _one_place(haul: Haul) -> str:
-    if haul.taken_to is not None:
-        return f"to {haul.taken_to.name}"
-    return "" if haul.fetched_from is None else f"from {haul.fetched_from.name}"

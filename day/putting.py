@@ -12,10 +12,12 @@ from book.models import Hitch, Place, Trailer
 from day.asking import Asked
 from day.proposing import Found, KeptTrip, Ride
 from hauls.assigning import Job, assign, assigned
+from hauls.grounds import grounded
 from hauls.loads import Load, read_load
 from hauls.models import Haul
 from hauls.store import create_stood
 from longwork.models import LongWork
+from planfile.climbing import Place as End
 from wording.phrases import listed
 from yards.models import User, Yard
 
@@ -66,6 +68,9 @@ def _haul(
     goal = Place.objects.get(pk=ride.goal, yard=yard)
     aboard = [loads[n] for n in ride.aboard]
     name = f"{listed([load.name for load in aboard])} to {goal.name}"
+    origin = Place.objects.get(pk=ride.origin, yard=yard)
+    draft = grounded(ride.draft.renamed(name[:200]), origin, End.LOADING)
+    draft = grounded(draft, goal, End.UNLOADING)
     haul = create_stood(
         yard=yard,
         user=user,
@@ -73,14 +78,14 @@ def _haul(
         hitch=hitch,
         trailer=trailer,
         loads=aboard,
-        draft=ride.draft.renamed(name[:200]),
+        draft=draft,
     )
     job = Job(
         day=asked.day,
         starts=time(ride.starts // 60, ride.starts % 60),
         takes_minutes=ride.ends - ride.starts,
         driver=yard.members.get(pk=trip.driver),
-        fetched_from=Place.objects.get(pk=ride.origin, yard=yard),
+        fetched_from=origin,
         taken_to=goal,
     )
     assign(haul, job, was=assigned(haul))

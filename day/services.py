@@ -11,10 +11,12 @@ from django.db import transaction
 from book.chain import couples
 from book.errors import IncompleteError
 from book.models import Hitch, Truck
-from hauls.assigning import assign, job_of
+from hauls.assigning import Job, assign, job_of
+from hauls.grounds import grounded
 from hauls.loads import linked_loads
 from hauls.models import Haul
-from hauls.store import swap_outfit
+from hauls.store import save_haul, swap_outfit
+from planfile.climbing import Place as End
 from planfile.errors import PlanFileError
 from yards.models import User
 
@@ -47,6 +49,28 @@ def move(
     assign(haul, job, was=was)
     if by == "truck" and key and key != str(haul.truck_id or ""):
         _with_truck(haul, key, base=base, user=user)
+
+
+@transaction.atomic
+def say(haul: Haul, job: Job, *, was: str, user: User) -> None:
+    """Say when and where a haul goes; the ground of a place that it did not go to before comes into
+    its plan, where the book says what that is like.
+
+    Raises:
+        AlreadyChangedError: somebody said otherwise in between.
+        StaleRevision: the plan has moved on.
+    """
+    before = (haul.fetched_from_id, haul.taken_to_id)
+    assign(haul, job, was=was)
+    draft = haul.draft
+    for place, old, end in (
+        (job.fetched_from, before[0], End.LOADING),
+        (job.taken_to, before[1], End.UNLOADING),
+    ):
+        if place is not None and place.pk != old:
+            draft = grounded(draft, place, end)
+    if draft.json() != haul.document:
+        save_haul(haul, draft, base=haul.revision, user=user, what="the ground of its places")
 
 
 def _driver(haul: Haul, key: str) -> User | None:

@@ -13,6 +13,7 @@ from django.utils.formats import date_format
 from book.models import Place
 from day.models import Stay
 from day.whereabouts import Moves, moves_of, place_at
+from hauls.assigning import hour_words
 from yards.models import Yard
 
 MOST: Final = 200
@@ -45,7 +46,7 @@ def until_words(stay: Stay) -> str:
 
 def _moment(day: date, at: time | None) -> str:
     words = date_format(day, "l j M")
-    return words if at is None else f"{words}, {at.hour}:{at.minute:02}"
+    return words if at is None else f"{words}, {hour_words(at)}"
 
 
 def begins(stay: Stay) -> datetime:

@@ -16,8 +16,8 @@ from django.views.decorators.http import require_http_methods, require_POST, req
 from aspects.rooms import aspect_page, with_plan
 from day.board import Board, asked_day, board, monday
 from day.forms import JobForm, MoveForm
-from day.services import BY, MoveError, move
-from hauls.assigning import AlreadyChangedError, assign, assigned
+from day.services import BY, MoveError, move, say
+from hauls.assigning import AlreadyChangedError, assigned
 from hauls.models import Haul
 from hauls.steps import StaleRevision
 from mechanics.errors import MechanicsError
@@ -127,8 +127,8 @@ def job(request: YardRequest, haul: Haul, plan: Plan) -> HttpResponse:
     not_kept = ""
     if form.is_bound and form.is_valid():
         try:
-            assign(haul, form.job, was=request.POST.get("was", ""))
-        except AlreadyChangedError:
+            say(haul, form.job, was=request.POST.get("was", ""), user=request.user)
+        except (AlreadyChangedError, StaleRevision):
             haul.refresh_from_db()
             not_kept = SAID_IN_BETWEEN
         else:

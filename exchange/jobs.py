@@ -9,7 +9,7 @@ from datetime import date, time
 from typing import Any, Final
 
 from book.models import Place
-from hauls.assigning import LONGEST_MINUTES, Job
+from hauls.assigning import LONGEST_MINUTES, Job, assign, assigned
 from hauls.models import PURPOSE, Haul
 from yards.models import Yard
 
@@ -43,6 +43,18 @@ def read_job(said: Any, *, yard: Yard, path: str, problems: list[str]) -> Job:
         taken_to=_place(said.get("to"), yard, f"{path}.to", problems),
         purpose=_purpose(said.get("purpose", ""), path, problems),
     )
+
+
+def take_job(haul: Haul) -> list[str]:
+    """Take over what the plan file of a haul that was just imported says of when and where it goes
+    (``extra.job``); what of it this yard cannot read, in words."""
+    said = haul.document.get("extra", {}).get("job")
+    if said is None:
+        return []
+    problems: list[str] = []
+    job = read_job(said, yard=haul.yard, path="job", problems=problems)
+    assign(haul, job, was=assigned(haul))
+    return problems
 
 
 def _read(

@@ -17,7 +17,7 @@ from django.views.decorators.http import require_http_methods, require_POST, req
 
 from book.yardfile import YardFileError
 from exchange.forms import ImportForm
-from exchange.jobs import dump_job
+from exchange.jobs import dump_job, take_job
 from exchange.merging import Choice, Chosen, Clash, ClashError
 from exchange.taking_in import counted_words, load_whole
 from exchange.yard_file import MAX_BYTES, dump_whole, read_file
@@ -97,6 +97,8 @@ def bring_in(request: YardRequest) -> HttpResponse:
         except (PlanFileError, MechanicsError) as error:
             form.add_error("file", f"Not a valid plan. {error}. Nothing was stored.")
         else:
+            for words in take_job(haul):
+                messages.warning(request, f"Of when and where it goes: {words}.")
             return redirect(haul)
     status = 422 if form.errors else 200
     return show(request, "exchange/import.html", ImportPage(form=form), place="haul", status=status)
@@ -116,9 +118,12 @@ def export(request: YardRequest, pk: int) -> HttpResponse:
     )
     name = slugify(haul.name) or f"haul-{haul.pk}"
     document = haul.document
+    extra = {name: said for name, said in document.get("extra", {}).items() if name != "job"}
     if job := dump_job(haul):
         # beside whatever else of others' is kept there
-        document = {**document, "extra": {**document.get("extra", {}), "job": job}}
+        extra["job"] = job
+    if extra or "extra" in document:
+        document = {**document, "extra": extra}
     return _download(document, f"{name}.json", indent=2)
 
 

@@ -41,6 +41,20 @@ def job_of(haul: Haul) -> Job:
     return Job(**{name: getattr(haul, name) for name in FIELDS})
 
 
+def where_words(haul: Haul) -> str:
+    """``Fernbeck yard to Low Fields``, ``to Low Fields``; empty where no place is said."""
+    if haul.fetched_from is not None and haul.taken_to is not None:
+        return f"{haul.fetched_from.name} to {haul.taken_to.name}"
+    if haul.taken_to is not None:
+        return f"to {haul.taken_to.name}"
+    return "" if haul.fetched_from is None else f"from {haul.fetched_from.name}"
+
+
+def hour_words(at: time | None) -> str:
+    """``9:30``; empty where no hour is said."""
+    return "" if at is None else f"{at.hour}:{at.minute:02}"
+
+
 def assigned(haul: Haul) -> str:
     """What is said of a haul, as a page hands it back with a change."""
     said = (

@@ -6,13 +6,15 @@ from collections.abc import Iterable
 from typing import Final
 
 from book.tables import csv_text, quoted
+from hauls.assigning import hour_words
 from hauls.models import Haul
 from mechanics.checks import Status
 from planfile.draft import glance
 from wording.statuses import STATUS_WORDS
 
 COLUMNS: Final = (
-    *("name", "day", "driver", "state", "verdict"),
+    *("name", "day", "leaves at", "away, minutes", "driver", "from", "to", "purpose"),
+    *("state", "verdict"),
     *("truck", "trailer", "loads", "changed on", "archived"),
 )
 
@@ -30,7 +32,12 @@ def _cells(haul: Haul) -> tuple[str, ...]:
     return (
         haul.name,
         "" if haul.day is None else haul.day.isoformat(),
+        hour_words(haul.starts),
+        "" if haul.takes_minutes is None else str(haul.takes_minutes),
         haul.driver.shown_name if haul.driver else "",
+        "" if haul.fetched_from is None else haul.fetched_from.name,
+        "" if haul.taken_to is None else haul.taken_to.name,
+        haul.purpose,
         Haul.State(haul.state).label,
         STATUS_WORDS[Status(haul.verdict)],
         names.truck,

@@ -104,7 +104,7 @@ def home(request: YardRequest) -> HttpResponse:
 def hauls_out(request: YardRequest) -> HttpResponse:
     """The hauls that the list finds as a CSV file, or as a workbook."""
     form = FindForm(request.GET or None, yard=request.yard)
-    rows = form.narrow(_hauls(request))[:MOST]
+    rows = form.narrow(_hauls(request)).select_related("fetched_from", "taken_to")[:MOST]
     return csv_file(request, hauls_table(rows), "hauls")
 
 

@@ -11,6 +11,7 @@ from django.utils.formats import date_format
 
 from aspects.card.picture import CardPicture, picture_of
 from aspects.registry import CardFigure, CardTie, Ground, card_parts
+from hauls.assigning import hour_words, where_words
 from hauls.estimates import estimates_title, kept_estimates
 from hauls.hookup import hookup
 from hauls.models import Haul
@@ -127,7 +128,9 @@ def load_card(haul: Haul, unit: UnitSystem, *, address: str, now: datetime) -> L
     by = f" by {haul.changed_by.shown_name}" if haul.changed_by else ""
     return LoadCard(
         name=haul.name,
-        who=f"{_when(haul)} · {_who(haul)} · {outfit}",
+        who=" · ".join(
+            words for words in (_when(haul), _who(haul), outfit, where_words(haul)) if words
+        ),
         outfit=outfit,
         loads=loads,
         verdict=verdict_of(report),
@@ -161,7 +164,8 @@ def _lists(loads: Sequence[str], coupling: Sequence[str]) -> tuple[CardList, ...
 
 
 def _when(haul: Haul) -> str:
-    return date_format(haul.day, "l j F Y") if haul.day else "no day yet"
+    day = date_format(haul.day, "l j F Y") if haul.day else "no day yet"
+    return ", ".join(words for words in (day, hour_words(haul.starts)) if words)
 
 
 def _who(haul: Haul) -> str:

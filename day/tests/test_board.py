@@ -14,6 +14,7 @@ from hauls.assigning import Job, assign, assigned
 from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
 from measures import UnitSystem
+from planfile.climbing import Place as End
 from road.defects import holding_up
 from yards.models import User
 
@@ -202,7 +203,8 @@ class Moves(OnBoard):
 
     def test_a_driver_looks_and_another_yard_sees_nothing(self) -> None:
         self.client.force_login(User.objects.get(username="demo-driver"))
-        self.assertNotContains(self.client.get("/day/"), "Move it")
+        self.assertNotContains(self.client.get("/day/"), "board-move")
+        self.assertNotContains(self.client.get(f"/day/?move={self.haul.pk}"), "Move it")
         self.assertEqual(self.move(self.haul, "2026-06-04", "1").status_code, 403)
         self.client.force_login(self.stranger)
         self.assertNotContains(self.client.get(f"/day/?week={FIRST}"), self.haul.name)
@@ -228,6 +230,26 @@ class Jobs(OnBoard):
         self.assertEqual(said, (date(2026, 6, 2), time(7, 45), 150, place))
         self.assertContains(self.client.get(f"/hauls/{self.haul.pk}/job/"), 'value="2 h 30"')
         self.assertContains(self.client.get("/day/?week=2026-06-02"), "to Low Fields")
+
+    def test_the_ground_of_a_place_comes_into_the_plan_once(self) -> None:
+        places = {one.name: one.pk for one in Place.objects.filter(yard=self.yard)}
+        self.haul.refresh_from_db()
+        before = self.haul.revision
+        sent = {
+            "was": assigned(self.haul),
+            "fetched_from": places["Stony Bank culvert"],
+            "taken_to": places["Upper Fern"],
+        }
+        self.client.post(f"/hauls/{self.haul.pk}/job/", sent)
+        self.haul.refresh_from_db()
+        site = self.haul.draft.site(End.LOADING)
+        self.assertEqual((site.surface, site.slope), ("gravel", 0.04))
+        self.assertEqual(self.haul.revision, before + 1)
+        # of where it goes the book says nothing, and what is said again changes nothing
+        sent["was"] = assigned(self.haul)
+        self.client.post(f"/hauls/{self.haul.pk}/job/", sent)
+        self.haul.refresh_from_db()
+        self.assertEqual(self.haul.revision, before + 1)
 
     def test_what_is_wrong_is_said_and_kept_in_its_box(self) -> None:
         answer = self.post(takes_minutes="a while", purpose="Home")

@@ -21,6 +21,7 @@ from longwork.models import LongWork
 from measures import Quantity, UnitSystem
 from mechanics.checks import Status
 from mechanics.report import evaluate
+from planfile.climbing import Place as End
 from road.models import Defect
 from yards.models import User
 
@@ -124,6 +125,9 @@ class Putting(Planning):
             (first.fetched_from, first.taken_to), (self.places[OUT[1]], self.places[OUT[2]])
         )
         self.assertEqual(first.links.get().machine.name, OUT[0])  # type: ignore[union-attr]
+        # and the ground is what the book says of the place
+        self.assertEqual(first.draft.site(End.LOADING).surface, "gravel")
+        self.assertEqual(first.draft.site(End.UNLOADING).surface, "grass_wet")
         # the second begins where the first is over
         assert first.starts is not None
         assert second.starts is not None

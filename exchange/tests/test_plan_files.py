@@ -34,6 +34,25 @@ class PlanFiles(YardCase):
             self.assertEqual(self.hand_in(answer.content).status_code, 302)
         self.assertEqual(Haul.objects.count(), 34)
 
+    def test_when_and_where_it_goes_comes_with_the_file(self) -> None:
+        said = {"day": "2026-06-01", "starts": "06:10", "to": "Long Drain", "purpose": "To dig"}
+        document = changed("extra", {"job": said, "colour": "red"})
+        self.hand_in(json.dumps(document).encode())
+        haul = Haul.objects.get(hitch=None)
+        self.assertEqual((str(haul.starts), haul.purpose), ("06:10:00", "To dig"))
+        self.assertEqual(haul.taken_to.name, "Long Drain")  # type: ignore[union-attr]
+        # what is said anew goes out with it, and what is not said any more does not
+        Haul.objects.filter(pk=haul.pk).update(day=None, starts=None, taken_to=None, purpose="")
+        exported = json.loads(self.client.get(f"/hauls/{haul.pk}/plan.json").content)
+        self.assertEqual(exported["extra"], {"colour": "red"})
+        haul.delete()
+        document = changed("extra", {"job": {**said, "to": "Nowhere"}})
+        file = SimpleUploadedFile("plan.json", json.dumps(document).encode())
+        answer = self.client.post("/hauls/import/", {"file": file}, follow=True)
+        self.assertContains(answer, "expected the name of a place")
+        haul = Haul.objects.get(hitch=None)
+        self.assertEqual((haul.purpose, haul.taken_to), ("To dig", None))
+
     def test_a_moved_import_keeps_everything_else(self) -> None:
         self.hand_in(json.dumps(EXAMPLE).encode())
         self.haul = Haul.objects.get(hitch=None)

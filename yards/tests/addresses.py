@@ -3,10 +3,12 @@ them, so that a new one is covered by itself."""
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
 from django.urls import URLPattern, URLResolver, get_resolver, reverse
 
+from api.models import Token
 from book.models import (
     Configuration,
     Gear,
@@ -19,6 +21,9 @@ from book.models import (
     Truck,
 )
 from book.services.photos import attach
+from day.asking import Asked
+from day.models import Stay
+from day.proposing import Found
 from demo.plate import plate_photo
 from gauge.models import Gauge
 from hauls.models import Haul
@@ -57,6 +62,9 @@ class EveryAddress(YardCase):
         def walk(patterns: Any, outer: list[str]) -> None:
             for pattern in patterns:
                 needs = [*outer, *(str(name) for name in pattern.pattern.converters)]
+                if isinstance(pattern, URLResolver) and pattern.namespace:
+                    # what programs ask for is held against its own schema
+                    continue
                 if isinstance(pattern, URLResolver):
                     walk(pattern.url_patterns, needs)
                 elif isinstance(pattern, URLPattern) and pattern.name:
@@ -88,7 +96,28 @@ class EveryAddress(YardCase):
             haul=Haul.objects.filter(yard=self.yard).last(), revision=1, tongue_kg=400
         )
         inspection = Inspection.objects.filter(yard=self.yard).first()
+        planned = LongWork.objects.create(
+            yard=self.yard,
+            kind="day-plan",
+            title="A plan",
+            begun_by=self.user,
+            state=LongWork.State.DONE,
+            asked=Asked(day=date(2026, 6, 1), wanted=(), driving=()).json(),
+            result=Found(plans=(), notes=()).json(),
+        )
+        stay = Stay.objects.filter(yard=self.yard).first()
         given = {
+            "put_plan": (planned.pk,),
+            "plan_again": (planned.pk,),
+            "stay": (stay.pk,),
+            "remove_stay": (Stay.objects.filter(yard=self.yard).last().pk,),
+            "driver_terms": (driver.pk,),
+            "move_thing": ("machines", machine.pk),
+            "withdraw_token": (
+                Token.objects.get_or_create(
+                    yard=self.yard, user=driver, name="Theirs", digest="theirs"
+                )[0].pk,
+            ),
             "remove_trip": (trip.pk,),
             "teach_stopped": (stopped.pk,),
             "inspected": (inspection.pk,),

@@ -353,7 +353,7 @@ class Headers(TestCase):
         user = User.objects.create_user("ida", password="long-enough-1")
         Membership.objects.create(yard=Yard.objects.create(name="Home"), user=user, role=Role.OWNER)
         self.client.force_login(user)
-        for address in ("/people/", "/yards/", "/password/"):
+        for address in ("/people/", "/yards/", "/password/", "/api/tokens/"):
             self.assertIn("no-store", self.client.get(address)["Cache-Control"], address)
 
     def test_browsers_are_told_what_no_page_asks_for(self) -> None:
@@ -363,7 +363,14 @@ class Headers(TestCase):
 class Rights(EveryAddress):
     """Every address of the application, for each role and for another yard."""
 
-    OWN = {"set_units", "own_yards", "go_to_yard", "own_password", "withdraw_feed"}
+    OWN = {
+        "set_units",
+        "own_yards",
+        "go_to_yard",
+        "own_password",
+        "withdraw_feed",
+        "withdraw_token",
+    }
     LOOK = {look for aspect in aspects() for look in aspect.looks} | {
         "home",
         "hauls_out",
@@ -407,6 +414,11 @@ class Rights(EveryAddress):
         "held_pages",
         "day",
         "calendar_feeds",
+        "stays",
+        "buy",
+        "fleet",
+        "api_reference",
+        "api_tokens",
     }
     OWNERS = {
         "change_yard",
@@ -419,6 +431,7 @@ class Rights(EveryAddress):
         "yard_file",
         "merge_yard_file",
         "yard_out",
+        "move_thing",
     }
 
     def answers(self, name: str) -> set[int]:
