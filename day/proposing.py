@@ -31,10 +31,10 @@ from mechanics.dispatch import (
     Outfit,
     Proposal,
     Transfer,
+    Trip,
     propose,
 )
 from mechanics.dispatch.day import WHOLE_DAY
-from mechanics.dispatch.proposal import Trip
 from planfile.draft import Draft
 from yards.models import User, Yard
 

@@ -6,6 +6,7 @@ import os
 import subprocess
 import sys
 import tempfile
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from playwright.sync_api import Browser, sync_playwright
@@ -28,15 +29,14 @@ VIEWS = (
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
     ("weigh-phone", "/weigh/three-pads/", PHONE, "light"),
     ("arrange", "Drain crew to the Long Drain > Arrange", DESK, "light"),
-    ("level", "Orchard tractor to the Quarry Lane block > Level", DESK, "light"),
     ("on-and-off", "Orchard tractor to the Quarry Lane block > On and off", DESK, "light"),
     ("tied-down", "Orchard tractor to the Quarry Lane block > Tied down", DESK, "light"),
     ("load-card", "Orchard tractor to the Quarry Lane block > Load card", DESK, "light"),
-    ("what-if", "/hauls/17/what-if/?v1_outfit=4-1&v2_outfit=5-1&v3_best=1", DESK, "light"),
     ("match", "/match/?load_1=machine-2", DESK, "light"),
     ("gauge-phone", f"{GAUGED} > /gauge/", PHONE, "light"),
     ("road-phone", f"{GAUGED} > /road/", PHONE, "light"),
-    ("road-log", "/road/log/", DESK, "light"),
+    ("fleet", "/fleet/", DESK, "light"),
+    ("buy", "/match/buy/?load_1=machine-2&trip=long", DESK, "light"),
     ("board", "/day/", DESK, "light"),
 )
 
@@ -71,6 +71,23 @@ def walked(browser: Browser, server: Server) -> None:
     page.evaluate("document.fonts.ready")
     page.screenshot(path=TARGET / "tape-walk-phone.png")
     context.close()
+
+
+def planned(browser: Browser, server: Server) -> None:
+    """A day's plan, of where the demo yard's machines have to be."""
+    page = browser.new_context(viewport={"width": DESK[0], "height": DESK[1]}).new_page()
+    page.goto(f"{server.address}/sign-in/")
+    page.fill("#id_username", LOGIN)
+    page.fill("#id_password", PASSWORD)
+    page.press("#id_password", "Enter")
+    page.wait_for_selector(".cards")
+    day = datetime.now(tz=UTC).date() + timedelta(days=3)
+    page.goto(f"{server.address}/day/plan/?day={day}")
+    page.get_by_role("button", name="Plan it").click()
+    page.wait_for_selector(".trip", timeout=90_000)
+    page.evaluate("document.fonts.ready")
+    page.screenshot(path=TARGET / "day-plan.png")
+    page.context.close()
 
 
 def main() -> None:
@@ -116,6 +133,7 @@ def main() -> None:
             page.screenshot(path=TARGET / f"{name}.png")
             context.close()
         walked(browser, server)
+        planned(browser, server)
         browser.close()
         gauge.terminate()
         gauge.wait(10)

@@ -8,7 +8,7 @@ from mechanics.dispatch.day import (
     Outfit,
     Transfer,
 )
-from mechanics.dispatch.proposal import Proposal, Rides, Why, propose
+from mechanics.dispatch.proposal import Proposal, Rides, Trip, Why, propose
 from mechanics.dispatch.roster import Turn
 from mechanics.dispatch.routes import Leg, Route, Stop
 
@@ -24,6 +24,7 @@ __all__ = [
     "Route",
     "Stop",
     "Transfer",
+    "Trip",
     "Turn",
     "Why",
     "propose",
