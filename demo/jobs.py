@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date, time, timedelta
 from typing import Any, Final
 
-from book.models import Machine, Place
+from book.models import Machine, Place, PlaceWay
 from day.models import DriverTerms, Stay
 from measures import Quantity
 from yards.models import Yard
@@ -23,6 +23,12 @@ PLACES: Final[list[dict[str, Any]]] = [
     # nobody has driven there with the odometer in sight
     {"name": "Spring chamber"},
 ]
+
+WAYS: Final = (
+    ("Quarry Lane block", "Stony Bank culvert", "6 mi"),
+    ("Stony Bank culvert", "Mill Ponds", "9 mi"),
+)
+"""Ways between places that somebody has driven."""
 
 STAYS: Final[list[dict[str, Any]]] = [
     {
@@ -82,6 +88,8 @@ def make_places(yard: Yard) -> dict[str, Place]:
             surface=entry.get("surface", ""),
             slope=entry.get("slope"),
         )
+    for one, other, far in WAYS:
+        PlaceWay.objects.create(place=found[one], name=other, distance=Quantity.parse(far))
     return found
 
 

@@ -13,7 +13,12 @@ class Out(YardCase):
         Haul.objects.filter(pk=self.haul.pk).update(name="=1+1")
         text = self.client.get("/hauls.csv").content.decode("utf-8-sig")
         headers, rows, _ = sheet(text)
-        self.assertEqual(headers[:3], ["name", "day", "driver"])
+        self.assertEqual(headers[:5], ["name", "day", "leaves at", "away, minutes", "driver"])
+        said = next(row for row in rows if row[0] == "Compact loader to the Stony Bank culvert")
+        self.assertEqual(
+            [*said[2:4], *said[5:8]],
+            ["9:30", "150", "Fernbeck yard", "Stony Bank culvert", "To clear the inlet"],
+        )
         self.assertEqual(len(rows), Haul.objects.filter(archived=False).count())
         self.assertIn("'=1+1", [row[0] for row in rows])
         found = self.client.get("/hauls.csv", {"q": "gravel", "as": "xlsx"})
