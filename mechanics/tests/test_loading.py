@@ -532,7 +532,7 @@ class ForAnyOutfit(SimpleTestCase):
         last = path.stations[-1]
         assume(last.stance.trail_x <= walk.ground.edge_m)
         # one that balances behind the deck's edge lies back over it at its mark
-        assume(last.stance.level)
+        assume(abs(last.stance.pitch) < 1e-9)
         assume(walk.start_m > walk.end_m)
         self.assertAlmostEqual(last.tongue_kg, compute_loads(plan).trailer.tongue_kg, places=6)
 
