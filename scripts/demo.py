@@ -20,7 +20,7 @@ def main() -> None:
     set_up()
     from django.core.management import call_command
 
-    call_command("load_demo")
+    call_command("load_demo", week=True)
     collect()
 
     from demo.login import LOGIN, PASSWORD
