@@ -24,7 +24,7 @@ from day.asking import (
 from day.forms import BOUNDS, MinutesField
 from day.models import USUAL_END, USUAL_START, DriverTerms, Stay
 from day.stays import Due, overlapping
-from hauls.loads import load_choices, read_load
+from hauls.loads import LoadChoices, load_choices, nearest_choice, read_load
 from hauls.pairs import pairs_of
 from hauls.rides import outfit_key
 from measures import ReadingError, UnitSystem
@@ -183,7 +183,8 @@ class PlanForm(forms.Form):
                 WantedForm(self.data, prefix=f"row-{n}", choices=choices) for n in range(sent)
             ]
         else:
-            initial = [_initial(one, where or {}) for one in known][:MOST_TRANSFERS]
+            offered = load_choices(self.yard)
+            initial = [_initial(one, where or {}, offered) for one in known][:MOST_TRANSFERS]
             self.rows = [
                 WantedForm(prefix=f"row-{n}", choices=choices, initial=one)
                 for n, one in enumerate(initial)
@@ -269,13 +270,13 @@ def _usual(user: User, yard: Yard) -> dict[str, Any]:
     return {"drives": said.drives, "starts": said.starts, "ends": said.ends}
 
 
-def _initial(one: Due, where: dict[int, Place]) -> dict[str, Any]:
+def _initial(one: Due, where: dict[int, Place], offered: LoadChoices) -> dict[str, Any]:
     stay = one.stay
     home = next((place for place in where.values() if place.home), None)
     there = one.there or home
     goal = home if one.back else stay.place
     return {
-        "load": str(stay.load.key),
+        "load": nearest_choice(stay.load, offered),
         "origin": "" if there is None else str(there.pk),
         "goal": "" if goal is None else str(goal.pk),
         "due": stay.since_time if not one.back and one.by.date() == stay.since else None,

@@ -24,7 +24,7 @@ from day.plan_forms import minutes_of
 from day.proposing import find
 from day.putting import put_on_board
 from day.whereabouts import Moves, moves_of, place_at
-from hauls.loads import Load
+from hauls.loads import Load, load_choices, nearest_choice
 from hauls.models import Haul, HaulItem
 from longwork.models import LongWork
 from measures import UnitSystem
@@ -100,7 +100,10 @@ class _Simulated:
             raise WeekError("No place of the book is the yard itself.")
         self.home = home
         self.away = [one for one in places if not one.home and way_between(home, one) is not None]
-        self.machines = list(Machine.objects.filter(yard=yard).order_by("pk"))
+        offered = load_choices(yard)
+        machines = Machine.objects.filter(yard=yard).order_by("pk")
+        self.keys = {one.pk: nearest_choice(Load(machine=one), offered) for one in machines}
+        self.machines = [one for one in machines if self.keys[one.pk]]
         owner = yard.members.filter(membership__role=Role.OWNER).order_by("pk").first()
         terms = DriverTerms.objects.filter(yard=yard, drives=True).select_related("user")
         self.driving = tuple(
@@ -153,7 +156,7 @@ class _Simulated:
             goal = self.rng.choice(others)
             if not at.home and self.rng.random() < 0.6:
                 goal = self.home
-            found.append(Wanted(load=str(Load(machine=machine).key), origin=at.pk, goal=goal.pk))
+            found.append(Wanted(load=self.keys[machine.pk], origin=at.pk, goal=goal.pk))
         return found
 
     def _for_the_weekend(self, moves: Moves, at: datetime) -> Iterator[Wanted]:
@@ -173,7 +176,7 @@ class _Simulated:
             there = place_at(moves, machine.pk, at) or self.home
             goal = origins.get(machine.pk, self.home.pk)
             if goal != there.pk and goal in known:
-                yield Wanted(load=str(Load(machine=machine).key), origin=there.pk, goal=goal)
+                yield Wanted(load=self.keys[machine.pk], origin=there.pk, goal=goal)
 
     # on the road
 

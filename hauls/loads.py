@@ -121,6 +121,16 @@ def load_choices(yard: Yard) -> LoadChoices:
     )
 
 
+def nearest_choice(load: Load, choices: LoadChoices) -> str:
+    """The choice that a load is sent as: itself, else the first configuration of a machine that has
+    no weight without one; empty where there is none."""
+    key = str(load.key)
+    offered = [one for one, _ in choices.all]
+    if key in offered:
+        return key
+    return next((one for one in offered if one.startswith(f"{key}-")), "")
+
+
 def read_load(key: str, yard: Yard) -> Load:
     """The load of a choice that :func:`load_choices` offered."""
     asked = LoadKey.read(key)

@@ -10,7 +10,7 @@ import msgspec
 
 from planfile.document import PlanDocument
 
-SCHEMAS: Final = ("plan", "report", "loading", "securing")
+SCHEMAS: Final = ("plan", "report", "loading", "securing", "sway")
 DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"
 FOLDER: Final = Path(__file__).resolve().parent / "schemas"
 
@@ -132,6 +132,28 @@ def securing_schema() -> dict[str, Any]:
     )
 
 
+def sway_schema() -> dict[str, Any]:
+    """The sway file's schema."""
+    figures = ("damping", "frequency", "half_life")
+    swing = _closed({"speed": NUMBER} | dict.fromkeys(figures, _or_null(NUMBER)))
+    ends = ("critical_speed", "divergence_speed")
+    case = _closed(
+        {"case": {"enum": ["low", "mid", "high"]}}
+        | dict.fromkeys(ends, _or_null(NUMBER))
+        | {"speeds": _listed(swing)}
+    )
+    trailer = _closed(dict.fromkeys(("mass", "centre", "yaw_inertia"), NUMBER))
+    fields = {
+        "format": {"const": "eyebolt.sway"},
+        "version": {"const": 1},
+        "units": _closed({"speed": {"enum": ["mph", "km/h"]}}),
+        "missing": _listed({"enum": ["load"]}),
+        "trailer": _or_null(trailer),
+        "cases": _listed(case),
+    }
+    return {"$schema": DIALECT, "title": "Eyebolt sway, version 1", **_closed(fields)}
+
+
 def _loose_check() -> dict[str, Any]:
     """A check of which every figure may be unknown."""
     return _closed(
@@ -216,6 +238,7 @@ def made_schemas() -> dict[str, dict[str, Any]]:
         "report": report_schema(),
         "loading": loading_schema(),
         "securing": securing_schema(),
+        "sway": sway_schema(),
     }
 
 
