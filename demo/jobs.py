@@ -40,7 +40,7 @@ STAYS: Final[list[dict[str, Any]]] = [
         "note": "To clean out the inlet",
     },
     {"machine": "Burrow 17 excavator", "place": "Quarry Lane block", "in": 2, "until": 6},
-    {"machine": "Harrow 60 backhoe tractor", "place": "Long Drain", "in": 3, "at": time(7)},
+    {"machine": "Harrow 60 backhoe tractor", "place": "Long Drain", "in": 3, "at": time(9, 30)},
 ]
 """Where machines have to be: in how many days, by when, and until which day."""
 

@@ -206,8 +206,8 @@ class InTime(SimpleTestCase):
 
 
 class Trends(SimpleTestCase):
-    """Of one outfit, one thing changed; a few of many are not calmer, since what is least damped may
-    change with it."""
+    """Of one outfit, one thing changed; a few of many are not calmer, since what is least damped
+    may change with it."""
 
     def damping(self, towing: Towing, speed: float = 26.0) -> float | None:
         return swing_at(eigenvalues(towing, 8.0, [speed])[0], speed).damping
