@@ -54,6 +54,11 @@ class Printed(BrowserCase):
             f"/book/hitch-parts/{part.pk}/": (1, ("5,000 lb", "500 lb")),
             f"/book/gear/{gear.pk}/": (1, ("6,600 lb",)),
             f"/book/trucks/{truck.pk}/label/": (1, ("Work truck 3", "Fernbeck Drainage")),
+            f"/match/buy/?load_1=machine-{machine.pk}&trip=long": (
+                1,
+                ("GVWR on the plate", "Payload on the door sticker", "A spare on its wheel"),
+            ),
+            "/fleet/": (4, ("What to do next", "Work truck 3")),
             f"/weigh/tickets/{ticket.pk}/": (1, ("What it weighs",)),
         }
         faults = []

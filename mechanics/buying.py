@@ -133,13 +133,13 @@ def needs(wanted: Wanted) -> Needs:
     while stood is None:
         if length > LONGEST_M:
             raise NothingDoesError("items", "loads that some trailer of that kind takes")
-        stood = _stood(exact, length)
+        stood = stood_on(exact, length)
         length += STEP_M
     length -= STEP_M
     short = length - STEP_M
     while length - short > FINE_M and short >= row + 2 * ROOM_TO_SHIFT_M:
         middle = (short + length) / 2
-        found = _stood(exact, middle)
+        found = stood_on(exact, middle)
         if found is None:
             short = middle
         else:
@@ -167,7 +167,7 @@ def rated_gvwr(wanted: Wanted, deck_length_m: float) -> float:
     raise NothingDoesError("items", "loads that some trailer of that kind takes")
 
 
-def _stood(wanted: Wanted, length: float) -> Arrangement | None:
+def stood_on(wanted: Wanted, length: float) -> Arrangement | None:
     """The loads on a trailer of that deck with room to shift at either end; ``None`` where they
     cannot be balanced there."""
     plan = _outfit(wanted, length)

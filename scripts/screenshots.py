@@ -9,7 +9,7 @@ import tempfile
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
-from playwright.sync_api import Browser, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from bench.server import ROOT, Server
 from demo.login import LOGIN, PASSWORD
@@ -51,17 +51,22 @@ def stand_in(server: Server) -> subprocess.Popen[bytes]:
     )
 
 
+def signed_in(page: Page, server: Server) -> None:
+    """Sign the demo's person in."""
+    page.goto(f"{server.address}/sign-in/")
+    page.fill("#id_username", LOGIN)
+    page.fill("#id_password", PASSWORD)
+    page.press("#id_password", "Enter")
+    page.wait_for_selector(".cards")
+
+
 def walked(browser: Browser, server: Server) -> None:
     """The tape walk of somebody new, where the axles are taped."""
     context = browser.new_context(
         viewport={"width": PHONE[0], "height": PHONE[1]}, has_touch=True, is_mobile=True
     )
     page = context.new_page()
-    page.goto(f"{server.address}/sign-in/")
-    page.fill("#id_username", LOGIN)
-    page.fill("#id_password", PASSWORD)
-    page.press("#id_password", "Enter")
-    page.wait_for_selector(".cards")
+    signed_in(page, server)
     page.goto(f"{server.address}/walk/")
     page.get_by_role("button", name="Begin at the truck").click()
     thumb = Thumb(page)
@@ -76,11 +81,7 @@ def walked(browser: Browser, server: Server) -> None:
 def planned(browser: Browser, server: Server) -> None:
     """A day's plan, of where the demo yard's machines have to be."""
     page = browser.new_context(viewport={"width": DESK[0], "height": DESK[1]}).new_page()
-    page.goto(f"{server.address}/sign-in/")
-    page.fill("#id_username", LOGIN)
-    page.fill("#id_password", PASSWORD)
-    page.press("#id_password", "Enter")
-    page.wait_for_selector(".cards")
+    signed_in(page, server)
     day = datetime.now(tz=UTC).date() + timedelta(days=3)
     page.goto(f"{server.address}/day/plan/?day={day}")
     page.get_by_role("button", name="Plan it").click()
@@ -107,11 +108,7 @@ def main() -> None:
                 color_scheme="dark" if scheme == "dark" else "light",
             )
             page = context.new_page()
-            page.goto(f"{server.address}/sign-in/")
-            page.fill("#id_username", LOGIN)
-            page.fill("#id_password", PASSWORD)
-            page.press("#id_password", "Enter")
-            page.wait_for_selector(".cards")
+            signed_in(page, server)
             if view.startswith("/"):
                 page.goto(server.address + view)
             else:

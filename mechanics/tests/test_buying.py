@@ -19,6 +19,7 @@ from mechanics.buying import (
     held_against,
     needs,
     rated_gvwr,
+    stood_on,
     truck_points,
 )
 from mechanics.checks import Status
@@ -135,13 +136,12 @@ class Just(unittest.TestCase):
         self.assertEqual(found.deck_width_m, 1.6)
 
     def test_a_deck_one_part_in_a_hundred_shorter_does_not(self) -> None:
-        from mechanics import buying
 
         for one in (machine(), machine(ahead=-0.9), machine(mass=4000, ahead=0.7)):
             asked = wanted(one)
             found = needs(asked)
-            self.assertIsNotNone(buying._stood(asked, found.deck_length_m))
-            self.assertIsNone(buying._stood(asked, found.deck_length_m * LESS))
+            self.assertIsNotNone(stood_on(asked, found.deck_length_m))
+            self.assertIsNone(stood_on(asked, found.deck_length_m * LESS))
 
     def test_more_kept_back_needs_more_and_a_heavier_load_too(self) -> None:
         short, long_trip = needs(wanted(reserve=0.1)), needs(wanted(reserve=0.2))
