@@ -20,7 +20,7 @@ from day.runs import empty_runs
 from day.stays import late
 from day.whereabouts import not_there
 from hauls.assigning import assigned, hour_words, where_words
-from hauls.models import Haul, HaulItem
+from hauls.models import TO_DO, Haul, HaulItem
 from measures import UnitSystem
 from planfile.draft import glance
 from planning.cards import Headline, in_short
@@ -36,9 +36,6 @@ MOST_WAITING: Final = 60
 
 MOST_PICTURED: Final = 30
 """Hauls that a board shows with their picture; one of two hundred would be a megabyte."""
-
-OPEN: Final = (Haul.State.PLANNED, Haul.State.READY, Haul.State.ON_THE_ROAD)
-"""Hauls that are still to be done."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -94,8 +91,8 @@ class Row:
 @dataclass(frozen=True, kw_only=True)
 class Board:
     """A week. ``clashes``, and machines that nothing brings in time, are told first, in words;
-    ``waiting`` have no day yet. ``by`` says what
-    stands down its side."""
+    ``waiting`` have no day yet. ``by`` says what stands down its side, ``in_hand`` which haul is
+    about to be moved."""
 
     by: str
     columns: tuple[Column, ...]
@@ -156,7 +153,7 @@ def board(
         .order_by("day", "starts", "pk")
     )
     waiting = list(
-        there.filter(open_ones, day=None, state__in=OPEN)
+        there.filter(open_ones, day=None, state__in=TO_DO)
         .select_related(*told)
         .prefetch_related(aboard)[:MOST_WAITING]
     )
@@ -210,7 +207,7 @@ def board(
 
 def booking_of(haul: Haul) -> Booking | None:
     """A haul as it is booked; ``None`` where it has no day, or is done."""
-    if haul.day is None or haul.state not in OPEN:
+    if haul.day is None or haul.state not in TO_DO:
         return None
     uses = [
         Used(of, one.pk, name)

@@ -12,6 +12,8 @@ from book.models import Hitch, Place, Trailer
 from day.asking import Asked, clock
 from day.forms import minutes_words
 from day.proposing import Found, KeptPlan, KeptTrip, Ride
+from hauls.climbs import Climb, climb_of
+from hauls.grounds import grounded
 from hauls.pairs import pairs_of
 from hauls.rides import outfit_key
 from measures import UnitSystem
@@ -19,6 +21,7 @@ from measures.writing import write_in, write_percent
 from mechanics.dispatch import Why
 from mechanics.report import evaluate
 from pictures.drawing import Drawing, plain_picture
+from planfile.climbing import Place as End
 from wording.phrases import listed, names_of
 from wording.sentences import summary
 from wording.statuses import Verdict, verdict_of
@@ -40,12 +43,14 @@ GONE: Final = "not in the book any more"
 
 @dataclass(frozen=True, kw_only=True)
 class RideLine:
-    """One haul of a trip: from where to where with what, its verdict, its picture."""
+    """One haul of a trip: from where to where with what, its verdict, how it gets on where it is
+    loaded, its picture."""
 
     way: str
     aboard: str
     verdict: Verdict
     line: str
+    climb: Climb
     picture: Drawing
 
 
@@ -97,9 +102,8 @@ def plan_lines(
 class _Told:
     def __init__(self, asked: Asked, names: Sequence[str], yard: Yard, units: UnitSystem) -> None:
         self.asked, self.names, self.units = asked, names, units
-        self.places: Mapping[int, str] = dict(
-            Place.objects.filter(yard=yard).values_list("pk", "name")
-        )
+        self.there = {place.pk: place for place in Place.objects.filter(yard=yard)}
+        self.places: Mapping[int, str] = {pk: place.name for pk, place in self.there.items()}
         self.outfits: Mapping[str, tuple[Hitch, Trailer]] = {
             outfit_key(hitch, trailer): (hitch, trailer) for hitch, trailer in pairs_of(yard)
         }
@@ -185,6 +189,7 @@ class _Told:
             aboard=self._named(ride.aboard),
             verdict=verdict_of(report),
             line=summary(report, names_of(draft.plan), self.units),
+            climb=climb_of(grounded(draft, self.there.get(ride.origin), End.LOADING)),
             picture=plain_picture(draft.plan, draft.drawn, draft.look, self.units),
         )
 

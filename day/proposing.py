@@ -13,12 +13,11 @@ from book.figures import si
 from book.models import Hitch, Place, Trailer
 from book.ways import way_between
 from day.asking import Asked
-from day.board import OPEN
 from day.clashes import USUAL_MINUTES
 from day.held import held_up
 from day.models import DriverTerms
 from hauls.loads import Load, read_load
-from hauls.models import Haul
+from hauls.models import TO_DO, Haul
 from hauls.pairs import pairs_of
 from hauls.rides import Riding, outfit_key
 from longwork.running import GivenUpError, Progress, no_progress
@@ -188,7 +187,7 @@ def _ways(
 
 def _busy(yard: Yard, asked: Asked, notes: list[str]) -> Iterator[Busy]:
     """What hauls of that day need already."""
-    there = Haul.objects.filter(yard=yard, day=asked.day, archived=False, state__in=OPEN)
+    there = Haul.objects.filter(yard=yard, day=asked.day, archived=False, state__in=TO_DO)
     for haul in there:
         if haul.starts is None:
             notes.append(

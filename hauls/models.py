@@ -118,6 +118,10 @@ class Haul(YardOwned):
         return kept[1]
 
 
+TO_DO = (Haul.State.PLANNED, Haul.State.READY, Haul.State.ON_THE_ROAD)
+"""How hauls stand that are still to be done."""
+
+
 class HaulStep(models.Model):
     """A haul as it stood after a change, so that the change can be undone and done again.
 

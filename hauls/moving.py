@@ -5,10 +5,8 @@ from __future__ import annotations
 from django.db.models import Q
 
 from book.models import Bulk, Machine, Place, Thing, Trailer, Truck
-from hauls.models import Haul
+from hauls.models import TO_DO, Haul
 from wording.phrases import listed
-
-TO_DO = (Haul.State.PLANNED, Haul.State.READY, Haul.State.ON_THE_ROAD)
 
 
 def on_hauls(thing: Thing) -> str:
