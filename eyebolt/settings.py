@@ -81,6 +81,7 @@ INSTALLED_APPS = [
     "aspects.what_if",
     "aspects.card",
     "aspects.law",
+    "aspects.sway",
     "aspects.figures",
     "weighing",
     "gauge",

@@ -1,0 +1,1 @@
+"""How it tows: how fast a swing dies out, compared."""

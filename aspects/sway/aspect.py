@@ -1,0 +1,15 @@
+"""How it tows, among the views of a haul."""
+
+from aspects.registry import Aspect
+
+ASPECTS = (
+    Aspect(
+        slug="sway",
+        title="How it tows",
+        order=62,
+        address="haul_sway",
+        urls="aspects.sway.urls",
+        menu=True,
+        looks=("haul_sway",),
+    ),
+)
