@@ -24,7 +24,8 @@ QUIET: Final = timedelta(minutes=10)
 BEGINS: Final = "eyebolt_"
 """What every token begins with, so that one that lies about is known for what it is."""
 
-PATH: Final = "/api/"
+PATH: Final = "/api/v1/"
+"""Addresses that are for programs; pages are for people who signed in."""
 
 
 class TokenError(ValueError):

@@ -57,7 +57,8 @@ class Who(Programs):
         self.assertEqual(self.client.get("/api/v1/me").status_code, 401)
         self.client.logout()
         headers = {"Authorization": f"Bearer {self.secret}"}
-        self.assertEqual(self.client.get("/book/", headers=headers).status_code, 302)
+        for page in ("/book/", "/api/", "/api/tokens/"):
+            self.assertEqual(self.client.get(page, headers=headers).status_code, 302, page)
 
     def test_one_whose_person_left_or_does_less_by_now_opens_less(self) -> None:
         Membership.objects.filter(user=self.user).update(role=Role.DRIVER)
