@@ -193,7 +193,7 @@ class WhoDrives(YardCase):
         self.haul.refresh_from_db()
         self.assertEqual((self.haul.day, self.haul.driver), (date(2026, 6, 2), self.user))
         page = self.client.get(f"/hauls/{self.haul.pk}/card/")
-        self.assertContains(page, f"Tuesday 2 June 2026 · driver {self.user.shown_name}")
+        self.assertContains(page, f"Tuesday 2 June 2026, 9:00 · driver {self.user.shown_name}")
         self.post()
         self.haul.refresh_from_db()
         self.assertIsNone(self.haul.day)
