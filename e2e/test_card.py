@@ -34,6 +34,6 @@ class Card(BrowserCase):
             page.get_by_label("Driver").select_option(label="Tam Reedy")
             page.get_by_role("button", name="Keep both").click()
             expect(page.locator(".lc-head")).to_contain_text(
-                "Tuesday 1 December 2026 · driver Tam Reedy"
+                "Tuesday 1 December 2026, 9:00 · driver Tam Reedy"
             )
             self.assert_nothing_sticks_out(page)
