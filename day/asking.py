@@ -6,6 +6,8 @@ from dataclasses import asdict, dataclass, replace
 from datetime import date
 from typing import Any, Final
 
+from mechanics.units import M_PER_MI
+
 MOST_TRANSFERS: Final = 24
 """Machines of one day's plan."""
 
@@ -14,7 +16,7 @@ OFF_MINUTES: Final = 15
 """Loading and tying a machine down, and taking it off, where nobody says otherwise. Common
 practice, no source."""
 
-SPEED_M_MIN: Final = 35 * 1609.344 / 60
+SPEED_M_MIN: Final = 35 * M_PER_MI / 60
 """How fast an outfit gets on by road, stops included. Common practice, no source."""
 
 

@@ -29,7 +29,7 @@ from hauls.models import Haul, HaulItem
 from longwork.models import LongWork
 from measures import UnitSystem
 from mechanics.report import evaluate
-from mechanics.units import KG_PER_LB, M_PER_IN
+from mechanics.units import KG_PER_LB, M_PER_IN, M_PER_MI
 from road.defects import decide, mend, tell
 from road.forms import StoppedForm, TripForm
 from road.models import ORDER, Defect, Step
@@ -61,8 +61,6 @@ DEFECTS: Final = (
     ("Tread low on the left front", True),
 )
 """What is found on a walk round, and whether it may go with it."""
-
-MILES_M: Final = 1609.344
 
 
 class WeekError(ValueError):
@@ -248,7 +246,7 @@ class _Simulated:
         """How far, how fast, what it burnt and how it drove."""
         one, other = haul.fetched_from, haul.taken_to
         way = None if one is None or other is None else way_between(one, other)
-        miles = 10.0 if way is None else way.length.value / MILES_M
+        miles = 10.0 if way is None else way.length.value / M_PER_MI
         speed = self.rng.choice((45, 50, 50, 55, 55))
         heavy = evaluate(haul.draft.plan).loads.combination_kg / KG_PER_LB
         per_gallon = self.rng.gauss(17.0 - heavy / 2200, 0.5)

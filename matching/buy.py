@@ -28,6 +28,7 @@ from mechanics.buying import (
 from mechanics.checks import Status
 from mechanics.errors import MechanicsError
 from mechanics.item import Item
+from mechanics.units import KG_PER_LB, M_PER_IN
 from planfile import document
 from planfile.convert import Scale, item_of
 from wording.buying import POINTS, Feature, features
@@ -143,12 +144,12 @@ class _Told:
 
     def _up(self, kg: float) -> str:
         """A mass, written up."""
-        step = UP[self.units] * (0.45359237 if self.units is UnitSystem.US else 1.0)
+        step = UP[self.units] * (KG_PER_LB if self.units is UnitSystem.US else 1.0)
         return self._mass(-(-kg // step) * step)
 
     def _long(self, metres: float) -> str:
         """A length, written up."""
-        step = 0.0254 if self.units is UnitSystem.US else 0.01
+        step = M_PER_IN if self.units is UnitSystem.US else 0.01
         return write_length(-(-(metres - 1e-9) // step) * step, self.units, step=1)
 
     def takes(self, form: BuyForm) -> Iterator[str]:

@@ -59,9 +59,6 @@ SHORT_HOP, LONG_TRIP = 0.1, 0.2
 """Part of every rating that is kept back: for a few miles, and for a long trip with hills. Common
 practice, no source."""
 
-HARDWARE_KG: Final = 60 * KG_PER_LB
-"""A ball mount, or a ball in the bed. Common practice, no source."""
-
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Wanted:

@@ -20,7 +20,7 @@ from typing import Final
 
 from mechanics.errors import InputError
 from mechanics.plan import Plan
-from mechanics.units import M_PER_FT
+from mechanics.units import M_PER_FT, M_S_PER_MPH
 
 G: Final = 9.81
 """Metres per second squared."""
@@ -31,8 +31,6 @@ DESIGN_M_S2: Final = 3.4
 REACTION_S: Final = 2.5
 """Seconds until the brake is on."""
 
-M_S_PER_MPH: Final = 0.44704
-"""Exact: the mile is 1609.344 m."""
 
 FAST_M_S: Final = 40 * M_S_PER_MPH
 """Above it the room ahead is a second more."""

@@ -18,6 +18,15 @@ M_PER_IN: Final = 0.0254
 M_PER_FT: Final = 0.3048
 """Metres in one foot, exact (12 in)."""
 
+M_PER_MI: Final = 1609.344
+"""Metres in one mile, exact."""
+
+M_S_PER_MPH: Final = 0.44704
+"""Metres a second in a mile an hour, exact."""
+
+M_S_PER_KMH: Final = 1 / 3.6
+"""The same in a kilometre an hour."""
+
 
 class MassUnit(str, Enum):
     """A unit of mass that a plan file may use."""

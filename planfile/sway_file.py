@@ -6,15 +6,12 @@ from typing import Any, Final
 
 from mechanics.plan import Plan
 from mechanics.sway import Case, Swing, cases, towing_of
+from mechanics.units import M_S_PER_KMH, M_S_PER_MPH
 from planfile.convert import Scale
 
-MPH: Final = 0.44704
-KMH: Final = 1 / 3.6
-"""A mile an hour (exact), a kilometre an hour, in m/s."""
-
 SPEEDS: Final = {
-    "mph": (MPH, tuple(range(20, 81, 5)), 150),
-    "km/h": (KMH, tuple(range(30, 131, 10)), 240),
+    "mph": (M_S_PER_MPH, tuple(range(20, 81, 5)), 150),
+    "km/h": (M_S_PER_KMH, tuple(range(30, 131, 10)), 240),
 }
 """Of each unit: m/s, the speeds that are told, and the end of the range."""
 

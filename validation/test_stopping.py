@@ -9,8 +9,8 @@ from __future__ import annotations
 
 from django.test import SimpleTestCase
 
-from mechanics.stopping import M_S_PER_MPH, Brakes, seconds_ahead
-from mechanics.units import KG_PER_LB, M_PER_FT
+from mechanics.stopping import Brakes, seconds_ahead
+from mechanics.units import KG_PER_LB, M_PER_FT, M_S_PER_MPH
 
 LEVEL_US = ((15, 76.7), (30, 196.7), (45, 359.8), (60, 566.0), (75, 815.5))
 """Miles an hour, and feet as calculated in the table of level roads."""

@@ -6,8 +6,8 @@ from typing import Final
 
 from measures.writing import UnitSystem, in_units_of, write_number
 from mechanics.plan import Plan
-from mechanics.stopping import FAST_M_S, M_S_PER_MPH, Brakes, outfit_length_m, seconds_ahead
-from mechanics.units import M_PER_FT
+from mechanics.stopping import FAST_M_S, Brakes, outfit_length_m, seconds_ahead
+from mechanics.units import M_PER_FT, M_S_PER_MPH
 
 SPEEDS: Final = {
     UnitSystem.US: ("55 mph", 55 * M_S_PER_MPH),

@@ -16,7 +16,8 @@ from measures.writing import write_length, write_number
 from mechanics.law import Flag, OnTheRoad, Standing, flags, stands
 from mechanics.plan import Plan
 from mechanics.report import evaluate
-from mechanics.stopping import M_S_PER_MPH, Brakes, outfit_length_m, seconds_ahead
+from mechanics.stopping import Brakes, outfit_length_m, seconds_ahead
+from mechanics.units import M_S_PER_MPH
 from wording.law import ALWAYS, CHECK, LAWS, USUAL, WORDS, trigger_words
 from wording.stopping import AS_ALONE, distance_words
 

@@ -13,15 +13,13 @@ from mechanics.plan import Plan
 from mechanics.standing import stood
 from mechanics.sway import Case, cases, towing_of
 from mechanics.tidying import stood_best
+from mechanics.units import M_S_PER_KMH, M_S_PER_MPH
 from pictures.svg import path
 from wording.sway import half_words, speed_band
 
-MPH: Final = 0.44704
-KMH: Final = 1 / 3.6
-
 TOLD: Final = {
-    UnitSystem.US: ("mph", MPH, (35, 45, 55, 65, 75), 55, 150),
-    UnitSystem.METRIC: ("km/h", KMH, (60, 70, 80, 90, 100), 80, 240),
+    UnitSystem.US: ("mph", M_S_PER_MPH, (35, 45, 55, 65, 75), 55, 150),
+    UnitSystem.METRIC: ("km/h", M_S_PER_KMH, (60, 70, 80, 90, 100), 80, 240),
 }
 """Of each system: its unit of speed, what that is in m/s, the speeds that are told, the one that is
 told first, and up to which something that grows is looked for."""
