@@ -3,21 +3,23 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from django.contrib import messages
-from django.db.models import F
+from django.db import transaction
+from django.forms import ModelForm
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils import timezone
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
+from book.services.things import StaleThing, claim
 from day.models import DriverTerms, Stay
 from day.plan_forms import StayForm, TermsForm
 from day.stays import MOST, begins, late_words, since_words, stays_of, until_words
 from day.whereabouts import moves_of, place_at
 from measures.writing import write_given
 from web.pages import show
-from web.sent import counted
 from yards.access import YardRequest, in_yard, planners
 from yards.models import User
 
@@ -90,24 +92,29 @@ def stay(request: YardRequest, pk: int | None = None) -> HttpResponse:
     )
     not_kept = ""
     if form.is_bound and form.is_valid():
-        if one is None or _claimed(one, counted(request.POST.get("version"))):
-            form.save()
+        try:
+            _keep(form, one, request.POST.get("version"))
+        except StaleThing:
+            not_kept = IN_BETWEEN
+        else:
             messages.success(request, "Kept.")
             return redirect("stays")
-        not_kept = IN_BETWEEN
     page = StayPage(form=form, pk=pk, version=version, not_kept=not_kept)
     failed = bool(form.errors) or bool(not_kept)
     status = 409 if not_kept else 422 if failed else 200
     return show(request, "day/stay.html", page, place="day", status=status)
 
 
-def _claimed(one: Stay | DriverTerms, version: int) -> bool:
-    """Take the next version, if it still is at the one given."""
-    there = type(one)._default_manager.filter(pk=one.pk, version=version)
-    if not there.update(version=F("version") + 1):
-        return False
-    one.version = version + 1
-    return True
+@transaction.atomic
+def _keep(form: ModelForm[Any], there: Stay | DriverTerms | None, version: str | None) -> None:
+    """Keep what a form says, on top of the version that it was filled from.
+
+    Raises:
+        StaleThing: somebody else changed it in between; nothing is stored.
+    """
+    if there is not None:
+        claim(there, version)
+    form.save()
 
 
 @require_POST
@@ -188,11 +195,13 @@ def terms(request: YardRequest, pk: int) -> HttpResponse:
     )
     not_kept = ""
     if form.is_bound and form.is_valid():
-        if one.pk is None or _claimed(one, counted(request.POST.get("version"))):
-            form.save()
+        try:
+            _keep(form, one if one.pk else None, request.POST.get("version"))
+        except StaleThing:
+            not_kept = IN_BETWEEN
+        else:
             messages.success(request, "Kept.")
             return redirect("drivers")
-        not_kept = IN_BETWEEN
     page = TermsPage(form=form, who=who, version=version, not_kept=not_kept)
     status = 409 if not_kept else 422 if form.errors else 200
     return show(request, "day/terms.html", page, place="day", status=status)

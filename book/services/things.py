@@ -38,8 +38,9 @@ class StaleThing(Exception):
     """Somebody saved the thing in between; nothing was stored."""
 
 
-def claim(thing: Thing, version: str | None) -> None:
-    """Take the next version of a stored thing, if it still is at the one given.
+def claim(thing: Any, version: str | None) -> None:
+    """Take the next version of a stored thing, or of any row that counts its versions, if it still
+    is at the one given.
 
     Raises:
         StaleThing: it has moved on.
