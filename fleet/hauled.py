@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, field
@@ -38,15 +39,16 @@ class Told:
     estimates: tuple[tuple[str, str], ...]
 
 
-@lru_cache(maxsize=512)
-def _told(pk: int, revision: int, changed: object) -> Told:
-    return told_of(Haul.objects.get(pk=pk))
-
-
 def told_of(haul: Haul) -> Told:
-    """What a haul's plan says; nothing of one that cannot be read."""
+    """What a haul's plan says, worked out once for each document; nothing of one that cannot be
+    read."""
+    return _told(json.dumps(haul.document, sort_keys=True))
+
+
+@lru_cache(maxsize=512)
+def _told(document: str) -> Told:
     try:
-        plan = Draft.read(haul.document).plan
+        plan = Draft.read(json.loads(document)).plan
     except PlanFileError:
         return Told("", ())
     tightest = tightest_of(evaluate(plan))
@@ -80,7 +82,7 @@ def hauled(yard: Yard, today: date) -> Hauled:
 
 
 def _add(found: Hauled, haul: Haul, today: date) -> None:
-    told = _told(haul.pk, haul.revision, haul.changed_at)
+    told = told_of(haul)
     things: dict[str, Key] = {
         name: (name, key)
         for name, key in (("truck", haul.truck_id), ("trailer", haul.trailer_id))

@@ -184,12 +184,14 @@ class _Told:
             for name, count in names.items()
             if count >= FEW
         ]
-        named = {("truck", one.pk): one for one in self.trucks} | {
-            ("trailer", one.pk): one for one in self.trailers
-        }
         things: dict[Key, Thing] = {
-            **named,
-            **{("machine", one.pk): one for one in self.machines},
+            (kind, one.pk): one
+            for kind, rows in (
+                ("truck", self.trucks),
+                ("trailer", self.trailers),
+                ("machine", self.machines),
+            )
+            for one in rows
         }
         for count, key, name in sorted(found, key=lambda one: (-one[0], one[1], one[2]))[
             :MOST_OF_EACH
