@@ -13,6 +13,7 @@ from icalendar import Calendar, Event
 
 from day.clashes import USUAL_MINUTES
 from day.models import Feed
+from hauls.assigning import where_words
 from hauls.models import Haul
 from mechanics.checks import Status
 from planfile.draft import glance
@@ -115,11 +116,10 @@ def _span(haul: Haul, yard: Yard) -> tuple[date | datetime, date | datetime]:
 
 def _described(haul: Haul) -> str:
     names = glance(haul.document)
-    ends = [one.name for one in (haul.fetched_from, haul.taken_to) if one is not None]
     lines = [
         ", ".join(names.items) or "empty",
         f"{names.truck}, {names.trailer}",
-        " to ".join(ends) if len(ends) == 2 else "",
+        where_words(haul),
         haul.driver.shown_name if haul.driver else "nobody drives yet",
         haul.purpose,
         STATUS_WORDS[Status(haul.verdict)],
