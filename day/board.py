@@ -13,7 +13,7 @@ from django.db.models import Prefetch, Q
 from django.utils.dateparse import parse_date
 from django.utils.formats import date_format
 
-from book.models import Machine, Truck
+from book.models import Machine, Place, Trailer, Truck
 from day.clashes import Booking, Clash, Of, Used, clashes
 from day.held import held_up
 from day.runs import empty_runs
@@ -141,21 +141,25 @@ def board(
     last = first + timedelta(days=DAYS - 1)
     open_ones = Q(archived=False)
     there = Haul.objects.filter(yard=yard)
-    machines = Machine.objects.only("name")
-    aboard = Prefetch(
-        "links", HaulItem.objects.prefetch_related(Prefetch("machine", queryset=machines))
+    # a card tells names: all figures of each truck for each haul would take longer than the rest
+    machines = Prefetch("machine", queryset=Machine.objects.only("name"))
+    named = (
+        Prefetch("links", HaulItem.objects.prefetch_related(machines)),
+        Prefetch("truck", Truck.objects.only("name")),
+        Prefetch("trailer", Trailer.objects.only("name")),
+        Prefetch("fetched_from", Place.objects.only("name")),
+        Prefetch("taken_to", Place.objects.only("name")),
     )
-    told = ("truck", "trailer", "driver", "fetched_from", "taken_to")
     week = list(
         there.filter(open_ones, day__range=(first, last))
-        .select_related(*told)
-        .prefetch_related(aboard)
+        .select_related("driver")
+        .prefetch_related(*named)
         .order_by("day", "starts", "pk")
     )
     waiting = list(
         there.filter(open_ones, day=None, state__in=TO_DO)
-        .select_related(*told)
-        .prefetch_related(aboard)[:MOST_WAITING]
+        .select_related("driver")
+        .prefetch_related(*named)[:MOST_WAITING]
     )
     found = list(clashes(booking for haul in week if (booking := booking_of(haul))))
     problems = _problems(week, found, yard, today, units)
