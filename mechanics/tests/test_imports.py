@@ -20,7 +20,12 @@ ALLOWED = {
     "re",
     "typing",
 }
-SOLVER = {"solver.py": {"highspy", "numpy"}, "fit.py": {"numpy"}, "sway.py": {"numpy"}}
+SOLVER = {
+    "solver.py": {"highspy", "numpy"},
+    "fit.py": {"numpy"},
+    "sway.py": {"numpy"},
+    "motion.py": {"numpy"},
+}
 """Modules that hand their numbers to a general solver."""
 
 CORE = Path(__file__).resolve().parent.parent
