@@ -24,7 +24,7 @@ from typing import Any, Final
 
 import numpy as np
 
-from mechanics.loads import compute_loads
+from mechanics.loads import TrailerLoads, compute_loads
 from mechanics.plan import Plan
 
 G: Final = 9.80665
@@ -105,10 +105,9 @@ class Case:
     divergence_m_s: float | None
 
 
-def body_of(plan: Plan) -> Body:
+def body_of(plan: Plan, loads: TrailerLoads) -> Body:
     """The trailer with its load as one body."""
     trailer = plan.trailer
-    loads = compute_loads(plan).trailer
     centre = loads.moment_kg_m / loads.mass_kg
     tail = trailer.deck.start_m + trailer.deck.length_m
     empty = trailer.empty_mass_kg
@@ -134,7 +133,7 @@ def towing_of(plan: Plan) -> Towing:
         ball_m=rear + plan.truck.hitch_offset_m,
         front_load_kg=truck.front_kg,
         rear_load_kg=truck.rear_kg,
-        trailer=body_of(plan),
+        trailer=body_of(plan, loads.trailer),
         axles_m=loads.trailer.axle_positions_m,
         axle_loads_kg=loads.trailer.axles_kg,
     )
@@ -165,38 +164,48 @@ def matrices(towing: Towing, cornering: float) -> tuple[Any, Any, Any]:
     return mass, damping, stiffness
 
 
-def eigenvalues(towing: Towing, cornering: float, speeds_m_s: Sequence[float]) -> Any:
-    """The four eigenvalues that are not zero at every speed, per second; a row for each speed."""
-    mass, damping, stiffness = matrices(towing, cornering)
+def eigenvalues(
+    towing: Towing, cornering: float | Sequence[float], speeds_m_s: Sequence[float]
+) -> Any:
+    """The four eigenvalues that are not zero at every speed, per second; a row for each speed, of
+    the same tires or of one entry of ``cornering`` each."""
+    # what tires push with is all in proportion to how they corner
+    mass, damping, stiffness = matrices(towing, 1.0)
     inverse = np.linalg.inv(mass)
     speeds = np.asarray(speeds_m_s, dtype=float)
-    pull = -inverse @ damping
-    turn = -inverse @ stiffness[:, 2]
+    held = np.broadcast_to(np.asarray(cornering, dtype=float), speeds.shape)
     system = np.zeros((len(speeds), 4, 4))
-    system[:, :3, :3] = pull[None] / speeds[:, None, None]
+    system[:, :3, :3] = (-inverse @ damping)[None] * (held / speeds)[:, None, None]
     # the truck's own direction turns with it
     system[:, 0, 1] -= speeds
-    system[:, :3, 3] = turn
+    system[:, :3, 3] = (-inverse @ stiffness[:, 2])[None] * held[:, None]
     system[:, 3, 1], system[:, 3, 2] = -1.0, 1.0
     return np.linalg.eigvals(system)
 
 
-def swing_at(values: Sequence[complex], speed_m_s: float) -> Swing:
+def swing_at(values: Any, speed_m_s: float) -> Swing:
     """How it swings, by the eigenvalues at a speed."""
-    pairs = [one for one in values if _swings(one)]
+    pairs = [one for one in values.tolist() if _swings(one)]
     if not pairs:
         return Swing(speed_m_s=speed_m_s, damping=None, frequency_hz=None, half_life_s=None)
     least = min(pairs, key=lambda one: -one.real / abs(one))
     return Swing(
         speed_m_s=speed_m_s,
-        damping=float(-least.real / abs(least)),
-        frequency_hz=float(least.imag / (2 * math.pi)),
-        half_life_s=float(math.log(2) / -least.real) if least.real < 0 else None,
+        damping=-least.real / abs(least),
+        frequency_hz=least.imag / (2 * math.pi),
+        half_life_s=math.log(2) / -least.real if least.real < 0 else None,
     )
 
 
 def _swings(one: complex) -> bool:
-    return bool(one.imag > ALIKE * abs(one))
+    return one.imag > ALIKE * abs(one)
+
+
+def swings(towing: Towing, speed_m_s: float) -> tuple[Swing, ...]:
+    """How an outfit that stands on all its axles swings at a speed, in each of the three cases."""
+    held = tuple(CORNERING.values())
+    found = eigenvalues(towing, held, (speed_m_s,) * len(held))
+    return tuple(swing_at(values, speed_m_s) for values in found)
 
 
 def cases(

@@ -1,6 +1,7 @@
 """How it tows, among the views of a haul."""
 
 from aspects.registry import Aspect
+from aspects.sway.panel import panel
 
 ASPECTS = (
     Aspect(
@@ -11,5 +12,6 @@ ASPECTS = (
         urls="aspects.sway.urls",
         menu=True,
         looks=("haul_sway",),
+        panel=panel,
     ),
 )

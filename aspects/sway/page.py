@@ -6,23 +6,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
+from aspects.sway.speeds import SPEEDS_IN, Speeds
 from measures import UnitSystem
 from measures.marks import STEPS
 from measures.writing import write_percent
 from mechanics.plan import Plan
 from mechanics.standing import stood
-from mechanics.sway import Case, cases, towing_of
+from mechanics.sway import Towing, cases, swings, towing_of
 from mechanics.tidying import stood_best
-from mechanics.units import M_S_PER_KMH, M_S_PER_MPH
 from pictures.svg import path
-from wording.sway import half_words, speed_band
-
-TOLD: Final = {
-    UnitSystem.US: ("mph", M_S_PER_MPH, (35, 45, 55, 65, 75), 55, 150),
-    UnitSystem.METRIC: ("km/h", M_S_PER_KMH, (60, 70, 80, 90, 100), 80, 240),
-}
-"""Of each system: its unit of speed, what that is in m/s, the speeds that are told, the one that is
-told first, and up to which something that grows is looked for."""
+from wording.sway import half_figures, half_words, speed_band
 
 SEARCH_S: Final = 0.3
 
@@ -33,6 +26,8 @@ CURVE: Final = 41
 """Points of a curve."""
 
 MOST_DAMPED: Final = 1.0
+
+Ways = tuple[tuple[str, Plan], ...]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -60,66 +55,33 @@ class Tick:
 class SwayPage:
     """How it tows; without ``ways`` an axle carries nothing."""
 
-    sentence: str
-    compared: tuple[str, ...]
-    speeds: tuple[tuple[int, str], ...]
-    asked: int
-    ways: tuple[Way, ...]
-    across: tuple[Tick, ...]
-    up: tuple[Tick, ...]
-    zero: float
+    sentence: str = ""
+    compared: tuple[str, ...] = ()
+    speeds: tuple[str, ...]
+    ways: tuple[Way, ...] = ()
+    across: tuple[Tick, ...] = ()
+    up: tuple[Tick, ...] = ()
+    zero: float = 0.0
 
 
-def sway_page(plan: Plan, unit: UnitSystem, asked: int | None) -> SwayPage:
-    """How an outfit tows, at a speed that is asked for first, in the person's units."""
-    name, metres, speeds, usual, most = TOLD[unit]
-    speed = asked if asked in speeds else usual
-    told = tuple(f"{one} {name}" for one in speeds)
-    empty = SwayPage(
-        sentence="",
-        compared=(),
-        speeds=tuple(zip(speeds, told, strict=True)),
-        asked=speed,
-        ways=(),
-        across=(),
-        up=(),
-        zero=0.0,
-    )
-    found = [
-        (words, other, _cases(other, unit))
-        for words, other in _ways(plan, unit)
-        if towing_of(other).stands
-    ]
-    if not found or not towing_of(plan).stands:
-        return empty
-    here = half_words([case.swings[speeds.index(speed)] for case in found[0][2]])
-    compared = [
-        f"{words}: it {half_words([case.swings[speeds.index(speed)] for case in told_cases])}."
-        for words, _, told_cases in found[1:]
-    ]
-    ends = metres * speeds[0], metres * speeds[-1]
+def sway_page(plan: Plan, unit: UnitSystem, speed: int, *, others: Ways = ()) -> SwayPage:
+    """How an outfit tows, told first for a speed, in the person's units; ``others`` are ways of it
+    to compare with, beside the best place and the empty trailer."""
+    speeds = SPEEDS_IN[unit]
+    told = tuple(speeds.words(one) for one in speeds.told)
+    if not towing_of(plan).stands:
+        return SwayPage(speeds=told)
+    asked = [(words, towing_of(other)) for words, other in _ways(plan, unit, others)]
+    found = [(words, towing) for words, towing in asked if towing.stands]
+    here, *rest = [(words, half_at(towing, speeds, speed)) for words, towing in found]
+    ends = speeds.m_s * speeds.told[0], speeds.m_s * speeds.told[-1]
     return SwayPage(
-        sentence=f"At {speed} {name} a swing {here}.",
-        compared=tuple(compared),
-        speeds=tuple(zip(speeds, told, strict=True)),
-        asked=speed,
-        ways=tuple(
-            Way(
-                name=words,
-                share=write_percent(_share(other)),
-                swings=tuple(
-                    half_words([case.swings[n] for case in told_cases]) for n in range(len(speeds))
-                ),
-                critical=speed_band([c.critical_m_s for c in told_cases], metres, name, most),
-                divergence=speed_band([c.divergence_m_s for c in told_cases], metres, name, most),
-                band=_band(other, ends),
-                line=_line(other, ends),
-            )
-            for words, other, told_cases in found
-        ),
+        sentence=f"At {speeds.words(speed)} a swing {here[1]}.",
+        compared=tuple(f"{words}: it {half}." for words, half in rest),
+        speeds=told,
+        ways=tuple(_way(words, towing, speeds, ends) for words, towing in found),
         across=tuple(
-            Tick(at=_x(one * metres, ends), words=words)
-            for one, words in zip(speeds, told, strict=True)
+            Tick(at=_x(one * speeds.m_s, ends), words=speeds.words(one)) for one in speeds.told
         ),
         up=tuple(
             Tick(at=_y(one), words=words)
@@ -129,32 +91,56 @@ def sway_page(plan: Plan, unit: UnitSystem, asked: int | None) -> SwayPage:
     )
 
 
-def _ways(plan: Plan, unit: UnitSystem) -> Iterator[tuple[str, Plan]]:
-    """As it stands, at the best place, empty."""
+def best_of(plan: Plan, unit: UnitSystem) -> Plan:
+    """The plan with its loads where they are best put."""
+    if len(plan.items) == 1:
+        return stood(plan, 0, STEPS[unit])
+    return stood_best(plan, seconds=SEARCH_S)
+
+
+def _ways(plan: Plan, unit: UnitSystem, others: Ways) -> Iterator[tuple[str, Plan]]:
+    """As it stands, at the best place, other ways, empty."""
     yield "As it stands", plan
-    if plan.items:
-        best = (
-            stood(plan, 0, STEPS[unit])
-            if len(plan.items) == 1
-            else stood_best(plan, seconds=SEARCH_S)
-        )
-        if best != plan:
-            yield "At the best place", best
-        yield "The trailer empty", plan.carrying(())
+    if not plan.items:
+        return
+    best = best_of(plan, unit)
+    if best != plan:
+        yield "At the best place", best
+    yield from others
+    yield "The trailer empty", plan.carrying(())
 
 
-def _cases(plan: Plan, unit: UnitSystem) -> tuple[Case, ...]:
-    _, metres, speeds, _, most = TOLD[unit]
-    return cases(
-        towing_of(plan),
-        [one * metres for one in speeds],
-        most_m_s=most * metres,
-        step_m_s=metres,
+def half_at(towing: Towing, speeds: Speeds, speed: int) -> str:
+    """``halves in 0.9 to 1.6 s``, at one speed."""
+    return half_words(swings(towing, speed * speeds.m_s))
+
+
+def _way(words: str, towing: Towing, speeds: Speeds, ends: tuple[float, float]) -> Way:
+    its = cases(
+        towing,
+        [one * speeds.m_s for one in speeds.told],
+        most_m_s=speeds.most * speeds.m_s,
+        step_m_s=speeds.m_s,
+    )
+    critical, divergence = (
+        speed_band(found, speeds.m_s, speeds.name, speeds.most)
+        for found in ([one.critical_m_s for one in its], [one.divergence_m_s for one in its])
+    )
+    low, middle, high = _damped(towing, ends)
+    return Way(
+        name=words,
+        share=write_percent(_share(towing)),
+        swings=tuple(
+            half_figures([case.swings[n] for case in its]) for n in range(len(speeds.told))
+        ),
+        critical=critical,
+        divergence=divergence,
+        band=path([*_points(low, ends), *reversed(_points(high, ends))]),
+        line=path(_points(middle, ends), closed=False),
     )
 
 
-def _share(plan: Plan) -> float:
-    towing = towing_of(plan)
+def _share(towing: Towing) -> float:
     return 1 - sum(towing.axle_loads_kg) / towing.trailer.mass_kg
 
 
@@ -164,10 +150,10 @@ Points = list[tuple[float, float]]
 # the curve: damping over speed, the band between tires that hold little and much
 
 
-def _damped(plan: Plan, ends: tuple[float, float]) -> list[Points]:
+def _damped(towing: Towing, ends: tuple[float, float]) -> list[Points]:
     """For each case the points of its curve; what does not swing is as damped as can be."""
     speeds = [ends[0] + (ends[1] - ends[0]) * n / (CURVE - 1) for n in range(CURVE)]
-    found = cases(towing_of(plan), speeds, most_m_s=ends[1], step_m_s=ends[1])
+    found = cases(towing, speeds, most_m_s=ends[1], step_m_s=ends[1])
     return [
         [
             (one.speed_m_s, MOST_DAMPED if one.damping is None else one.damping)
@@ -192,12 +178,3 @@ def _y(damping: float) -> float:
 
 def _points(points: Points, ends: tuple[float, float]) -> Points:
     return [(_x(speed, ends), _y(damping)) for speed, damping in points]
-
-
-def _band(plan: Plan, ends: tuple[float, float]) -> str:
-    low, _, high = _damped(plan, ends)
-    return path([*_points(low, ends), *reversed(_points(high, ends))])
-
-
-def _line(plan: Plan, ends: tuple[float, float]) -> str:
-    return path(_points(_damped(plan, ends)[1], ends), closed=False)

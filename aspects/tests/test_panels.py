@@ -82,9 +82,10 @@ class Panels(SimpleTestCase):
                 "on_off/_panel.html",
                 "tied_down/_panel.html",
                 "frame/_panel.html",
+                "sway/_panel.html",
             ],
         )
-        self.assertEqual(len({hash(panel) for panel in found}), 4)
+        self.assertEqual(len({hash(panel) for panel in found}), 5)
 
     def it(self, plan: Plan, template: str, **more: int) -> object:
         made: list[Panel] = panels(ground(plan, **more))
