@@ -88,6 +88,7 @@ INSTALLED_APPS = [
     "road",
     "day",
     "fleet",
+    "practice",
     "api",
     "finding",
     "exchange",

@@ -16,6 +16,7 @@ urlpatterns = [
     path("road/", include("road.urls")),
     path("day/", include("day.urls")),
     path("fleet/", include("fleet.urls")),
+    path("practice/", include("practice.urls")),
     path("api/", include("api.urls")),
     path("", include("upkeep.urls")),
     path("", include("web.urls")),

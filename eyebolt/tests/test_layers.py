@@ -34,6 +34,7 @@ LAYERS = (
     "road",
     "day",
     "fleet",
+    "practice",
     "api",
     "finding",
     "upkeep",

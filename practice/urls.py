@@ -1,0 +1,3 @@
+"""The addresses of the practice yard."""
+
+urlpatterns: list[object] = []
