@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, cast
 
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
@@ -21,8 +21,7 @@ WHY = "by a program"
 
 
 def _one(request: Asking, name: str, pk: int) -> BookThing:
-    found: BookThing = get_object_or_404(SHAPES[name].model, yard=request.yard, pk=pk)
-    return found
+    return cast(BookThing, get_object_or_404(SHAPES[name].model, yard=request.yard, pk=pk))
 
 
 def _out(thing: Any) -> Thing:

@@ -144,9 +144,9 @@ class _Told:
         trips = Trip.objects.filter(yard=self.yard, driven_on__gte=since)
         for trip in trips.select_related("haul")[:200]:
             what = [
-                str(Trip._meta.get_field(name).verbose_name)
-                for name in Trip.COMPLAINTS
-                if getattr(trip, name)
+                str(field.verbose_name)
+                for field in Trip._meta.fields
+                if field.name in Trip.COMPLAINTS and getattr(trip, field.name)
             ]
             if trip.drove is not None and trip.drove <= Trip.Drove.POOR:
                 what.append("it drove uneasily")
@@ -169,10 +169,10 @@ class _Told:
             steps_done__step=Step.GO,
             steps_done__at__date__gte=since,
         ).distinct()
-        for haul in went[:MOST_OF_EACH]:
+        for gone in went[:MOST_OF_EACH]:
             yield Todo(
-                words=f"“{haul.name}” went out over a limit. Look at it before it goes again.",
-                address=haul.get_absolute_url(),
+                words=f"“{gone.name}” went out over a limit. Look at it before it goes again.",
+                address=gone.get_absolute_url(),
                 status=Status.NEAR.value,
             )
 

@@ -15,12 +15,17 @@ MODULE: Final = "places"
 
 @dataclass(frozen=True, kw_only=True)
 class Place:
-    """A place of the work; pages that belong to it name its slug as their ``place``."""
+    """A place of the work; pages that belong to it name its slug as their ``place``.
+
+    One that is ``wide_only`` stands in the bar where there is room, and is an errand too, so that it
+    can be found on a phone.
+    """
 
     slug: str
     title: str
     order: int
     address: str
+    wide_only: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -38,6 +38,19 @@ from practice.cases import (
 PAIRS: Final = 4
 """Pairs to choose from."""
 
+PLATES: Final = (
+    "truck empty",
+    "people in it",
+    "truck GVWR",
+    "its rear axle, at most",
+    "it may tow",
+    "receiver, tongue at most",
+    "trailer empty",
+    "its tongue empty",
+    "trailer GVWR",
+)
+"""What the plates and the book have of a pair."""
+
 APART: Final = 0.03
 """Two pairs' least reserves are told apart by this."""
 
@@ -78,7 +91,9 @@ class OutfitCase(Case):
         return Question(
             name="pair",
             label="Which pair do you send?",
-            options=tuple(Option(value=one.value, words=one.words) for one in self.pairs),
+            options=tuple(
+                Option(value=one.value, words=f"{one.value}: {one.words}") for one in self.pairs
+            ),
         )
 
     def situation(self, unit: UnitSystem) -> Situation:
@@ -89,34 +104,11 @@ class OutfitCase(Case):
                 "stand where it is best on each. Send the pair that holds with most to spare.",
             ),
             table=Table(
-                head=(
-                    "",
-                    "truck empty",
-                    "truck GVWR",
-                    "may tow",
-                    "receiver, tongue",
-                    "trailer empty",
-                    "trailer GVWR",
-                    "its empty tongue",
-                ),
-                rows=tuple(self._row(one, unit) for one in self.pairs),
+                head=("", *(one.value for one in self.pairs)),
+                rows=tuple(zip(PLATES, *(_plates(one, unit) for one in self.pairs), strict=True)),
             ),
             questions=(self.question(),),
         )
-
-    def _row(self, pair: Pair, unit: UnitSystem) -> tuple[str, ...]:
-        plan = pair.draft.plan
-        truck, trailer, part = plan.truck, plan.trailer, plan.hitch.parts[0]
-        masses = (
-            truck.front_axle_mass_kg + truck.rear_axle_mass_kg,
-            truck.gvwr_kg,
-            truck.max_trailer_mass_kg,
-            part.max_tongue_mass_kg,
-            trailer.empty_mass_kg,
-            trailer.gvwr_kg,
-            trailer.empty_tongue_mass_kg,
-        )
-        return (pair.words, *("?" if one is None else write_mass(one, unit) for one in masses))
 
     def judge(self, answer: Answer, unit: UnitSystem) -> Verdict:
         value = chosen(answer, self.question())
@@ -141,6 +133,24 @@ class OutfitCase(Case):
 
     def every(self) -> Iterator[Answer]:
         yield from one_of_each((self.question(),))
+
+
+def _plates(pair: Pair, unit: UnitSystem) -> tuple[str, ...]:
+    """A pair's figures, in the order of :data:`PLATES`."""
+    plan = pair.draft.plan
+    truck, trailer, part = plan.truck, plan.trailer, plan.hitch.parts[0]
+    masses = (
+        truck.front_axle_mass_kg + truck.rear_axle_mass_kg,
+        sum(one.mass_kg for one in truck.cargo),
+        truck.gvwr_kg,
+        truck.rear_gawr_kg,
+        truck.max_trailer_mass_kg,
+        part.max_tongue_mass_kg,
+        trailer.empty_mass_kg,
+        trailer.empty_tongue_mass_kg,
+        trailer.gvwr_kg,
+    )
+    return tuple("?" if one is None else write_mass(one, unit) for one in masses)
 
 
 class _Outfit(Maker):

@@ -100,6 +100,7 @@ class WayRoundCase(Case):
                 ("Deck", write_length(plan.trailer.deck.length_m, unit)),
                 ("Empty trailer", write_mass(plan.trailer.empty_mass_kg, unit)),
             ),
+            picture=picture(self._shown.put(0, plan.trailer.deck.length_m / 2), unit),
             questions=(WAY,),
         )
 

@@ -1,0 +1,141 @@
+"""What a case is made of: invented, of the yard's own book, or of one of its hauls."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import random
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
+
+from book.errors import IncompleteError
+from book.models import Hitch, Trailer
+from hauls.drafting import bare_draft, with_load
+from hauls.loads import load_choices, read_load
+from hauls.models import Haul
+from measures import UnitSystem
+from planfile.draft import Draft
+from planfile.errors import PlanFileError
+from practice.cases import Case, Kind, UnfitError
+from practice.kinds import kind_of
+from yards.models import Yard
+
+OWN: Final = "own"
+"""The source of cases of the yard's own outfits and machines, by chance."""
+
+HAUL: Final = "haul-"
+"""How the source of a haul begins."""
+
+MOST_HAULS: Final = 60
+"""Hauls that are offered as cases."""
+
+OWN_TRIES: Final = 30
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Made:
+    """A case with the kind it is of; ``stamp`` changes with what it is made of."""
+
+    kind: Kind
+    case: Case
+    stamp: str
+
+
+@lru_cache(maxsize=128)
+def _invented(slug: str, seed: int) -> Case:
+    kind = kind_of(slug)
+    if kind is None:
+        raise UnfitError("There is no such kind.")
+    return kind.make(seed)
+
+
+def made(yard: Yard, slug: str, seed: int, source: str) -> Made:
+    """The case of a number.
+
+    Raises:
+        UnfitError: there is none, and why.
+    """
+    kind = kind_of(slug)
+    if kind is None:
+        raise UnfitError("There is no such kind.")
+    if not source or not kind.of_hauls:
+        return Made(kind=kind, case=_invented(slug, seed), stamp="")
+    if source == OWN:
+        return _of_the_book(yard, kind, seed)
+    draft = _haul(yard, source).draft
+    return Made(kind=kind, case=kind.make(seed, draft), stamp=stamp_of(draft))
+
+
+def _haul(yard: Yard, source: str) -> Haul:
+    """The haul of a source.
+
+    Raises:
+        UnfitError: the yard has none.
+    """
+    key = source.removeprefix(HAUL)
+    found = None
+    if source.startswith(HAUL) and key.isascii() and key.isdigit() and len(key) < 12:
+        found = Haul.objects.filter(yard=yard, pk=int(key)).first()
+    if found is None:
+        raise UnfitError("That haul is gone: take another.")
+    try:
+        found.draft  # noqa: B018
+    except PlanFileError as error:
+        raise UnfitError(f"The plan of {found.name} cannot be read.") from error
+    return found
+
+
+def _of_the_book(yard: Yard, kind: Kind, seed: int) -> Made:
+    """A case of the yard's own outfits and loads, by chance.
+
+    Raises:
+        UnfitError: of none of what was tried.
+    """
+    hitches = list(Hitch.objects.filter(truck__yard=yard).select_related("truck").order_by("pk"))
+    trailers = list(Trailer.objects.filter(yard=yard).order_by("pk"))
+    loads = [key for key, _ in load_choices(yard).all]
+    if not (hitches and trailers and loads):
+        raise UnfitError("The book needs a truck, a trailer and a machine first.")
+    # the same number is to make the same case
+    rng = random.Random(f"own {seed}")  # noqa: S311
+    why = "Nothing of the book makes such a case: what it takes is not all there."
+    for _ in range(OWN_TRIES):
+        hitch, trailer = rng.choice(hitches), rng.choice(trailers)
+        try:
+            bare = bare_draft("", hitch, trailer, UnitSystem.US)
+            draft = with_load(bare, read_load(rng.choice(loads), yard))
+            return Made(kind=kind, case=kind.make(seed, draft), stamp=stamp_of(draft))
+        except (IncompleteError, PlanFileError):
+            continue
+        except UnfitError as error:
+            why = str(error)
+    raise UnfitError(why)
+
+
+def stamp_of(draft: Draft) -> str:
+    """Changes with anything of a draft."""
+    text = json.dumps(draft.json(), sort_keys=True).encode()
+    return hashlib.sha256(text).hexdigest()
+
+
+def source_choices(yard: Yard) -> tuple[tuple[str, str], ...]:
+    """What cases may be made of, each a source and words."""
+    hauls = Haul.objects.filter(yard=yard).only("pk", "name", "day")[:MOST_HAULS]
+    return (
+        ("", "made up"),
+        (OWN, "our own outfits and machines"),
+        *((f"{HAUL}{one.pk}", f"haul: {one.name}") for one in hauls),
+    )
+
+
+def source_words(yard: Yard, source: str) -> str:
+    """What a case is made of."""
+    if not source:
+        return "made up"
+    if source == OWN:
+        return "our own outfits and machines"
+    try:
+        return f"haul: {_haul(yard, source).name}"
+    except UnfitError:
+        return "a haul that is gone"

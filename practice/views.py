@@ -1,0 +1,248 @@
+"""The practice yard: choose a case, answer it, read what is said of it, look at one's record."""
+
+from __future__ import annotations
+
+from urllib.parse import urlencode
+
+from django.http import Http404, HttpResponse, HttpResponseRedirect
+from django.shortcuts import get_object_or_404, redirect
+from django.urls import reverse
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
+
+from measures.marks import write_place
+from practice.cases import AnswerError, UnfitError
+from practice.kinds import kind_of
+from practice.models import Attempt, Course, Part
+from practice.page import (
+    CourseLine,
+    PracticePage,
+    RecordPage,
+    Tried,
+    case_page,
+    counts_words,
+    done_page,
+    kind_lines,
+)
+from practice.placed import PlacedPage
+from practice.reading import answer_sent, place_sent, seed_sent
+from practice.services import Wanted, agree, answer, any_seed, move, owner_sees
+from practice.sources import made, source_choices
+from web.pages import show
+from web.sent import counted as whole
+from yards.access import YardRequest, in_yard, owners
+from yards.models import Role, User
+
+PLACE = "practice"
+
+LATEST = 40
+"""Answers that a record lists one by one."""
+
+NO_NUMBER = "A case has a number from 1 to 999999. Leave it empty for any."
+
+TWICE = "That move was made already: here is what it read."
+
+
+@require_safe
+@in_yard
+def practice(request: YardRequest) -> HttpResponse:
+    """The kinds of cases, the courses, and how far one has come."""
+    wrong = NO_NUMBER if request.GET.get("wrong") == "number" else ""
+    return show(request, "practice/practice.html", _practice_page(request, wrong), place=PLACE)
+
+
+def _practice_page(request: YardRequest, wrong: str) -> PracticePage:
+    mine = list(_answered(request, request.user))
+    tried = {one.part_id for one in mine}
+    courses = []
+    for course in Course.objects.filter(yard=request.yard).prefetch_related("parts"):
+        parts = list(course.parts.all())
+        open_ones = [one for one in parts if one.pk not in tried]
+        courses.append(
+            CourseLine(
+                course=course,
+                cases=len(parts),
+                tried=len(parts) - len(open_ones),
+                next=open_ones[0] if open_ones else None,
+            )
+        )
+    return PracticePage(
+        lines=kind_lines(mine),
+        courses=courses,
+        sources=source_choices(request.yard),
+        plans=request.role.plans,
+        wrong=wrong,
+    )
+
+
+@require_safe
+@in_yard
+def begin(request: YardRequest) -> HttpResponse:
+    """Go to the case that was asked for: of a kind, a number or any, made of something."""
+    kind = kind_of(str(request.GET.get("kind", "")))
+    if kind is None:
+        raise Http404("no such kind")
+    typed = str(request.GET.get("number", "")).strip()
+    seed = any_seed() if not typed else seed_sent(typed)
+    if seed is None:
+        return redirect(f"{reverse('practice')}?wrong=number")
+    return to_case(kind.slug, seed, str(request.GET.get("source", ""))[:24], None)
+
+
+def to_case(slug: str, seed: int, source: str, part: Part | None) -> HttpResponseRedirect:
+    query = {"source": source, "part": part.pk if part else ""}
+    told = urlencode({name: value for name, value in query.items() if value})
+    address = reverse("practice_case", args=[slug, seed])
+    return HttpResponseRedirect(f"{address}?{told}" if told else address)
+
+
+def _wanted(request: YardRequest, slug: str, seed: int) -> Wanted:
+    """The case of an address.
+
+    Raises:
+        UnfitError: there is none of it.
+    """
+    if kind_of(slug) is None or seed_sent(str(seed)) is None:
+        raise Http404("no such case")
+    source = str(request.GET.get("source", ""))[:24]
+    part = None
+    if request.GET.get("part"):
+        part = get_object_or_404(
+            Part, yard=request.yard, pk=whole(request.GET["part"]), kind=slug, seed=seed
+        )
+        source = part.source
+    return Wanted(
+        yard=request.yard,
+        person=request.user,
+        made=made(request.yard, slug, seed, source),
+        seed=seed,
+        source=source,
+        part=part,
+    )
+
+
+@require_http_methods(["GET", "HEAD", "POST"])
+@in_yard
+def case(request: YardRequest, kind: str, seed: int) -> HttpResponse:
+    """A case, and the answer to it."""
+    unit = request.user.unit_system
+    try:
+        wanted = _wanted(request, kind, seed)
+    except UnfitError as error:
+        page = _practice_page(request, f"{error}")
+        return show(request, "practice/practice.html", page, place=PLACE, status=422)
+    given, wrong, said = None, ("", ""), ""
+    if request.method == "POST":
+        questions = wanted.made.case.situation(unit).questions
+        try:
+            if request.POST.get("do") == "move":
+                place = place_sent(request.POST, questions[0], unit)
+                if move(wanted, place, moved=whole(request.POST.get("moved"))):
+                    return redirect(request.get_full_path())
+                said = TWICE
+            else:
+                given = answer_sent(request.POST, questions, unit)
+                attempt = wanted.open()
+                if wanted.made.case.moves and attempt is not None and attempt.moves:
+                    # where it stands is where it was moved to last
+                    given = {**given, questions[0].name: (repr(attempt.moves[-1]),)}
+                return redirect("practice_done", answer(wanted, given, unit).pk)
+        except AnswerError as error:
+            wrong = (error.question, str(error))
+    attempt = wanted.open()
+    page_of = case_page(
+        request.yard,
+        wanted.made,
+        seed=seed,
+        source=wanted.source,
+        part=wanted.part,
+        moves=attempt.moves if attempt else (),
+        unit=unit,
+        given=given,
+        wrong=wrong,
+        said=said,
+    )
+    status = 422 if wrong[1] else 409 if said else 200
+    return show(request, "practice/case.html", page_of, place=PLACE, status=status)
+
+
+@require_safe
+@in_yard
+def placed(request: YardRequest, kind: str, seed: int) -> HttpResponse:
+    """The picture with the machine where the slider has it."""
+    unit = request.user.unit_system
+    try:
+        wanted = _wanted(request, kind, seed)
+        question = wanted.made.case.situation(unit).questions[0]
+        place = place_sent(request.GET, question, unit)
+    except (UnfitError, AnswerError) as error:
+        raise Http404("no such case") from error
+    page = PlacedPage(
+        picture=wanted.made.case.pictured(place, unit), reading=write_place(place, unit)
+    )
+    return show(request, "practice/_placed.html", page)
+
+
+@require_safe
+@in_yard
+def done(request: YardRequest, pk: int) -> HttpResponse:
+    """What was said of an answer: one's own, or a person's whose record one may see."""
+    attempt = get_object_or_404(
+        Attempt.objects.filter(yard=request.yard).select_related("person", "part__course"), pk=pk
+    )
+    grade = attempt.graded
+    if grade is None or not _may_see(request, attempt.person):
+        raise Http404("no such answer")
+    try:
+        found = made(request.yard, attempt.kind, attempt.seed, attempt.source)
+    except UnfitError:
+        found = None
+    page = done_page(attempt, grade, found, request.user.unit_system)
+    return show(request, "practice/done.html", page, place=PLACE)
+
+
+def _answered(request: YardRequest, person: User) -> list[Attempt]:
+    """A person's answers in the yard, the latest first."""
+    rows = Attempt.objects.filter(yard=request.yard, person=person).exclude(grade="")
+    return list(rows)
+
+
+def _may_see(request: YardRequest, person: User) -> bool:
+    """One's own record is open, another's to owners where the yard wants that."""
+    if person == request.user:
+        return True
+    return request.role is Role.OWNER and owner_sees(request.yard)
+
+
+@require_safe
+@in_yard
+def record(request: YardRequest, pk: int | None = None) -> HttpResponse:
+    """A person's record of practice."""
+    person = request.user
+    if pk is not None:
+        person = get_object_or_404(User, yards=request.yard, pk=pk)
+    if not _may_see(request, person):
+        raise Http404("no such record")
+    attempts = _answered(request, person)
+    owner, sees = request.role is Role.OWNER, owner_sees(request.yard)
+    others: list[tuple[User, str]] = []
+    if owner and sees and person == request.user:
+        people = User.objects.filter(yards=request.yard).exclude(pk=person.pk)
+        others = [(one, counts_words(_answered(request, one))) for one in people]
+    page = RecordPage(
+        person=person,
+        own=person == request.user,
+        lines=[line for line in kind_lines(attempts) if line.tried],
+        latest=[Tried(attempt=one, grade=g) for one in attempts[:LATEST] if (g := one.graded)],
+        others=others,
+        owner=owner,
+        sees=sees,
+    )
+    return show(request, "practice/record.html", page, place=PLACE)
+
+
+@require_POST
+@owners
+def terms(request: YardRequest) -> HttpResponse:
+    """Say whether owners see everybody's record."""
+    agree(request.yard, sees=request.POST.get("sees") == "yes")
+    return redirect("practice_record")
