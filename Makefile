@@ -4,6 +4,7 @@
 # make test    install what the tests need, check everything, run every test
 # make bench   print the figures
 # make crash   kill it a thousand times in the middle of its work
+# make fair    try a thousand numbers of every kind of practice case
 # make walk    time the way from an empty yard to a first verdict
 # make pins    pin the packages anew, with their hashes
 # make tidy    write styles and scripts one declaration a line
@@ -14,7 +15,7 @@ VENV := .venv
 BIN := $(VENV)/bin
 DEMO_ENV := EYEBOLT_HTTPS=0
 
-.PHONY: demo serve gauge test bench crash walk install install-test vendor screenshots pins tidy
+.PHONY: demo serve gauge test bench crash fair walk install install-test vendor screenshots pins tidy
 
 demo: $(VENV)/.run
 	@$(DEMO_ENV) PORT=$(PORT) $(BIN)/python -m scripts.demo
@@ -33,6 +34,9 @@ bench: $(VENV)/.test
 
 crash: $(VENV)/.test
 	@$(BIN)/python -m scripts.crash 1000
+
+fair: $(VENV)/.test
+	@$(BIN)/python -m scripts.fair_cases 1000
 
 walk: $(VENV)/.test
 	@$(BIN)/python -m scripts.first_verdict

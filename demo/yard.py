@@ -39,6 +39,7 @@ from demo.jobs import job_said, make_places, make_stays
 from demo.login import DRIVER, LOGIN, PASSWORD, PLANNER
 from demo.outfit import BULK, HAULS, MACHINES, PARTS, TICKETS, TRAILERS, TRUCKS
 from demo.plate import plate_photo
+from demo.practised import make_practice
 from demo.road import make_road
 from demo.tying import make_anchors, make_gear, make_points, tied
 from demo.weighings import make_weighings
@@ -112,6 +113,7 @@ def make_demo_yard() -> bool:
     _tickets(yard)
     make_weighings(yard)
     make_road(yard, drivers[0], user)
+    make_practice(yard, drivers[0])
     _reweigh(yard, user)
     return True
 

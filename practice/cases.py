@@ -171,6 +171,11 @@ class Case(ABC):
         """
         raise ValueError("nothing is moved here")
 
+    def readings(self, unit: UnitSystem) -> tuple[tuple[str, str], ...]:
+        """What whoever leads a case on paper reads out: places and what is read there; nothing of
+        most kinds."""
+        return ()
+
     def pictured(self, place_m: float, unit: UnitSystem) -> Drawing | None:
         """The picture with the machine at a place; ``None`` where nothing is placed."""
         return None

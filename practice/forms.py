@@ -6,6 +6,8 @@ from typing import Any
 
 from django import forms
 
+from book.forms import InUnits
+from measures import UnitSystem
 from practice.kinds import KINDS, kind_of
 from practice.models import MOST_SEED, Course
 from practice.services import any_seed
@@ -13,7 +15,7 @@ from practice.sources import source_choices
 from yards.models import Yard
 
 
-class CourseForm(forms.ModelForm):
+class CourseForm(InUnits, forms.ModelForm):
     """A course's name, and what whoever takes it should know."""
 
     class Meta:
@@ -21,8 +23,12 @@ class CourseForm(forms.ModelForm):
         fields = ("name", "note")
         labels = {"name": "Name", "note": "For whoever takes it"}
 
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.prepare(UnitSystem.US)
 
-class PartForm(forms.Form):
+
+class PartForm(InUnits, forms.Form):
     """A case for a course: its kind, its number or any, what it is made of."""
 
     kind = forms.ChoiceField(label="Kind", choices=[(one.slug, one.title) for one in KINDS])
@@ -37,6 +43,7 @@ class PartForm(forms.Form):
 
     def __init__(self, *args: Any, yard: Yard, **kwargs: Any) -> None:
         super().__init__(*args, **kwargs)
+        self.prepare(UnitSystem.US)
         field = self.fields["source"]
         assert isinstance(field, forms.ChoiceField)  # noqa: S101
         field.choices = list(source_choices(yard))

@@ -7,7 +7,6 @@ from dataclasses import dataclass, field
 
 from measures import UnitSystem
 from measures.marks import write_place
-from pictures.drawing import Drawing
 from practice.cases import Answer, Case, Grade, Kind, Question, Situation, Verdict
 from practice.kinds import KINDS
 from practice.models import Attempt, Course, Part
@@ -296,7 +295,7 @@ class Sheet:
     asked: tuple[Asked, ...]
     best: str
     sentence: str
-    picture: Drawing | None
+    readings: tuple[tuple[str, str], ...]
     why_not: str
 
 
@@ -321,7 +320,7 @@ def sheet(yard: Yard, number: int, part: Part, made: Made | str, unit: UnitSyste
             asked=(),
             best="",
             sentence="",
-            picture=None,
+            readings=(),
             why_not=made,
         )
     shown = made.case.situation(unit)
@@ -334,6 +333,6 @@ def sheet(yard: Yard, number: int, part: Part, made: Made | str, unit: UnitSyste
         asked=asked_of(shown.questions, unit),
         best=verdict.best,
         sentence=verdict.sentence,
-        picture=verdict.picture,
+        readings=made.case.readings(unit),
         why_not="",
     )

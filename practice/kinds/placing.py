@@ -6,6 +6,7 @@ nearly so within half a foot of there.
 
 from __future__ import annotations
 
+import math
 import random
 from collections.abc import Iterator
 from dataclasses import dataclass, field
@@ -52,6 +53,9 @@ LEAST_ROOM_M: Final = 3 * M_PER_IN
 
 AWAY_M: Final = 18 * M_PER_IN
 """The machine starts at least so far from where it belongs."""
+
+READ_OUT_M: Final = {UnitSystem.US: 6 * M_PER_IN, UnitSystem.METRIC: 0.2}
+"""Between places for which a sheet has the gauge's reading."""
 
 MOVES: Final = 3
 """What a gauge may be asked."""
@@ -219,6 +223,14 @@ class PlaceCase(Case):
         tongue = compute_loads(moved(self.draft.plan, self.index, place_m)).trailer.tongue_kg
         step = HITCH_GAUGE.step_kg
         return "The gauge reads", write_mass(round(tongue / step) * step, unit)
+
+    def readings(self, unit: UnitSystem) -> tuple[tuple[str, str], ...]:
+        if not self.by_gauge:
+            return ()
+        low, high = reach(self.draft.plan, self.index)
+        step = READ_OUT_M[unit]
+        places = [n * step for n in range(math.ceil(low / step), math.floor(high / step) + 1)]
+        return tuple((write_place(at, unit), self.taken(at, unit)[1]) for at in places)
 
     def pictured(self, place_m: float, unit: UnitSystem) -> Drawing:
         return picture(self.draft.put(self.index, place_m), unit, self.index)

@@ -43,7 +43,7 @@ from practice.invented import loaded
 from practice.kinds.placing import heaviest
 from wording.sway import COURSES, half_words, left_words
 
-SECONDS: Final = 10.0
+SECONDS: Final = 6.0
 
 CALMER: Final = 0.8
 """The best change leaves a half-life of at most this part of the next best."""

@@ -53,26 +53,24 @@ class Piece:
     """A kind of piece in the rack and its working load limit (49 CFR 393.108, from memory)."""
 
     value: str
-    words: str
     kind: TieKind
+    size_m: float
     wll_kg: float
 
+    def words(self, unit: UnitSystem) -> str:
+        """What several of them are called."""
+        size = write_length(self.size_m, unit, step=16)
+        return f"straps, {size} wide" if self.kind is TieKind.STRAP else f"chains, {size}, grade 70"
 
-PIECES: Final = (
-    Piece(value="strap2", words="straps, 2 in wide", kind=TieKind.STRAP, wll_kg=2000 * KG_PER_LB),
-    Piece(value="strap4", words="straps, 4 in wide", kind=TieKind.STRAP, wll_kg=4000 * KG_PER_LB),
-    Piece(
-        value="chain5",
-        words="chains, 5/16 in, grade 70",
-        kind=TieKind.CHAIN,
-        wll_kg=4700 * KG_PER_LB,
-    ),
-    Piece(
-        value="chain6",
-        words="chains, 3/8 in, grade 70",
-        kind=TieKind.CHAIN,
-        wll_kg=6600 * KG_PER_LB,
-    ),
+
+PIECES: Final = tuple(
+    Piece(value=value, kind=kind, size_m=size * M_PER_IN, wll_kg=wll * KG_PER_LB)
+    for value, kind, size, wll in (
+        ("strap2", TieKind.STRAP, 2, 2000),
+        ("strap4", TieKind.STRAP, 4, 4000),
+        ("chain5", TieKind.CHAIN, 5 / 16, 4700),
+        ("chain6", TieKind.CHAIN, 3 / 8, 6600),
+    )
 )
 """What a rack may hold, lightest first."""
 
@@ -116,7 +114,7 @@ class TieCase(Case):
                 options=tuple(
                     Option(
                         value=one.value,
-                        words=one.words,
+                        words=one.words(unit),
                         note=f"working load limit {write_mass(one.wll_kg, unit)}",
                     )
                     for one in self.rack
@@ -182,7 +180,8 @@ class TieCase(Case):
             grade, said = Grade.RIGHT, "It holds every way, with the lightest piece that does."
         else:
             grade = Grade.NEARLY
-            said = f"It holds every way, and {_piece(self.lightest).words} would have been enough."
+            lighter = _piece(self.lightest).words(unit)
+            said = f"It holds every way, and {lighter} would have been enough."
         return Verdict(
             grade=grade,
             sentence=said,

@@ -30,6 +30,7 @@ from hauls.models import Haul
 from hauls.tests.yard_case import YardCase
 from longwork.models import LongWork
 from measures import Quantity
+from practice.models import Attempt, Course, Part
 from road.models import Defect, Inspection, Stopped, Trip
 from walk.models import Walk
 from yards.models import Membership, Role, User
@@ -106,7 +107,28 @@ class EveryAddress(YardCase):
             result=Found(plans=(), notes=()).json(),
         )
         stay = Stay.objects.filter(yard=self.yard).first()
+        course = Course.objects.create(yard=self.yard, name="A week")
+        part = Part.objects.create(yard=self.yard, course=course, place=1, kind="eye", seed=7)
+        tried = Attempt.objects.create(
+            yard=self.yard,
+            person=driver,
+            kind="sways",
+            seed=7,
+            grade="right",
+            answer={"now": ["foot"], "then": ["forward"]},
+        )
         given = {
+            "practice_case": ("eye", 7),
+            "practice_placed": ("eye", 7),
+            "practice_record_of": (driver.pk,),
+            "practice_done": (tried.pk,),
+            "practice_course": (course.pk,),
+            "practice_course_edit": (course.pk,),
+            "practice_course_remove": (course.pk,),
+            "practice_course_add": (course.pk,),
+            "practice_sheets": (course.pk,),
+            "practice_part": (part.pk,),
+            "practice_part_change": (part.pk,),
             "put_plan": (planned.pk,),
             "plan_again": (planned.pk,),
             "stay": (stay.pk,),

@@ -365,6 +365,8 @@ class Rights(EveryAddress):
 
     OWN = {
         "set_units",
+        "practice_begin",
+        "practice_placed",
         "own_yards",
         "go_to_yard",
         "own_password",
@@ -373,6 +375,13 @@ class Rights(EveryAddress):
     }
     LOOK = {look for aspect in aspects() for look in aspect.looks} | {
         "home",
+        "practice",
+        "practice_case",
+        "practice_course",
+        "practice_done",
+        "practice_part",
+        "practice_record",
+        "practice_record_of",
         "hauls_out",
         "match",
         "truck_alone",
@@ -432,6 +441,7 @@ class Rights(EveryAddress):
         "merge_yard_file",
         "yard_out",
         "move_thing",
+        "practice_terms",
     }
 
     def answers(self, name: str) -> set[int]:
