@@ -32,7 +32,7 @@ TRIED: Final = (0, 1, 4, 6)
 def make_practice(yard: Yard, driver: User) -> Course:
     """The course, and the driver's answers to some of it."""
     course = Course.objects.create(
-        yard=yard, name=COURSE, note="One of each kind. Bring the load card's way of looking."
+        yard=yard, name=COURSE, note="One of each kind, in the order of the work."
     )
     parts = [add_part(course, kind=kind, seed=seed, source="") for kind, seed in CASES]
     for turn, n in enumerate(TRIED):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from measures import UnitSystem
 from measures.marks import write_place
@@ -239,9 +239,9 @@ class PracticePage:
     lines: list[KindLine]
     courses: list[CourseLine]
     sources: tuple[tuple[str, str], ...]
+    hauls: tuple[tuple[str, str], ...]
     plans: bool
     wrong: str = ""
-    sent: dict[str, str] = field(default_factory=dict)
 
 
 def kind_lines(attempts: list[Attempt]) -> list[KindLine]:

@@ -6,6 +6,7 @@ from practice import course_views, views
 
 urlpatterns = [
     path("", views.practice, name="practice"),
+    path("tows/", views.tows, name="practice_tows"),
     path("begin/", views.begin, name="practice_begin"),
     path("record/", views.record, name="practice_record"),
     path("record/<int:pk>/", views.record, name="practice_record_of"),

@@ -9,6 +9,7 @@ from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
+from hauls.models import Haul
 from measures.marks import write_place
 from practice.cases import AnswerError, UnfitError
 from practice.kinds import kind_of
@@ -26,7 +27,7 @@ from practice.page import (
 from practice.placed import PlacedPage
 from practice.reading import answer_sent, place_sent, seed_sent
 from practice.services import Wanted, agree, answer, any_seed, move, owner_sees
-from practice.sources import made, source_choices
+from practice.sources import HAUL, made, source_choices
 from web.pages import show
 from web.sent import counted as whole
 from yards.access import YardRequest, in_yard, owners
@@ -53,6 +54,7 @@ def practice(request: YardRequest) -> HttpResponse:
 def _practice_page(request: YardRequest, wrong: str) -> PracticePage:
     mine = list(_answered(request, request.user))
     tried = {one.part_id for one in mine}
+    sources = source_choices(request.yard)
     courses = []
     for course in Course.objects.filter(yard=request.yard).prefetch_related("parts"):
         parts = list(course.parts.all())
@@ -68,10 +70,20 @@ def _practice_page(request: YardRequest, wrong: str) -> PracticePage:
     return PracticePage(
         lines=kind_lines(mine),
         courses=courses,
-        sources=source_choices(request.yard),
+        sources=sources,
+        hauls=tuple((key, words) for key, words in sources if key.startswith(HAUL)),
         plans=request.role.plans,
         wrong=wrong,
     )
+
+
+@require_safe
+@in_yard
+def tows(request: YardRequest) -> HttpResponse:
+    """Go to how a haul's outfit tows."""
+    key = str(request.GET.get("haul", "")).removeprefix(HAUL)
+    haul = get_object_or_404(Haul, yard=request.yard, pk=whole(key))
+    return redirect("haul_sway", haul.pk)
 
 
 @require_safe

@@ -139,6 +139,15 @@ class OfTheYard(PracticeCase):
             page = self.client.get("/practice/eye/5/", {"source": odd})
             self.assertEqual(page.status_code, 422, odd)
 
+    def test_from_here_to_how_a_haul_tows(self) -> None:
+        page = self.client.get("/practice/")
+        self.assertContains(page, f'value="haul-{self.haul.pk}"')
+        answer = self.client.get(f"/practice/tows/?haul=haul-{self.haul.pk}")
+        self.assertRedirects(answer, f"/hauls/{self.haul.pk}/sway/", fetch_redirect_response=False)
+        self.client.force_login(self.stranger)
+        for key in (f"haul-{self.haul.pk}", "", "x"):
+            self.assertEqual(self.client.get("/practice/tows/", {"haul": key}).status_code, 404)
+
 
 class Records(PracticeCase):
     def test_a_record_is_its_persons_own_unless_the_yard_agrees(self) -> None:

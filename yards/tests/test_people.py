@@ -366,6 +366,7 @@ class Rights(EveryAddress):
     OWN = {
         "set_units",
         "practice_begin",
+        "practice_tows",
         "practice_placed",
         "own_yards",
         "go_to_yard",
