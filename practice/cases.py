@@ -148,6 +148,14 @@ class Case(ABC):
             AnswerError: it is none.
         """
 
+    def grade(self, answer: Answer) -> Grade:
+        """How good an answer is.
+
+        Raises:
+            AnswerError: it is none.
+        """
+        return self.judge(answer, UnitSystem.US).grade
+
     @abstractmethod
     def every(self) -> Iterator[Answer]:
         """Every answer there is; of places on a tape, one at each inch."""
@@ -159,7 +167,7 @@ class Case(ABC):
             ValueError: no answer is right, so that it is no case.
         """
         for answer in self.every():
-            if self.judge(answer, UnitSystem.US).grade is Grade.RIGHT:
+            if self.grade(answer) is Grade.RIGHT:
                 return answer
         raise ValueError("no answer is right")
 

@@ -9,10 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from measures import UnitSystem
 from practice.cases import Answer, Grade, Kind, UnfitError
-
-US = UnitSystem.US
 
 DECIDES = {"tie": ("piece",)}
 """Of kinds with several ways to the same answer: the questions that tell answers apart."""
@@ -30,13 +27,12 @@ def proved(kind: Kind, seed: int) -> str:
     except UnfitError as error:
         return f"no case: {error}"
     answers = list(case.every())
-    grades = [case.judge(answer, US).grade for answer in answers]
-    right = [grade is Grade.RIGHT for grade in grades]
+    right = [case.grade(answer) is Grade.RIGHT for answer in answers]
     if not any(right):
         return "no answer is right"
     if all(right):
         return "none is wrong"
-    if case.judge(case.best(), US).grade is not Grade.RIGHT:
+    if case.grade(case.best()) is not Grade.RIGHT:
         return "the best answer is not right"
     best = [answer for answer, one in zip(answers, right, strict=True) if one]
     found = classes(right) if "place" in answers[0] else len({_told(kind, one) for one in best})

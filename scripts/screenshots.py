@@ -23,8 +23,8 @@ GAUGED = "Orchard tractor to the Quarry Lane block"
 VIEWS = (
     ("home", "/", DESK, "light"),
     ("planner", "Orchard tractor to the Quarry Lane block", DESK, "light"),
-    ("planner-cannot-say-dark", "Plough and pipe to the spring chamber", DESK, "dark"),
-    ("planner-phone", "Orchard tractor to the Quarry Lane block", PHONE, "light"),
+    ("practice", "/practice/eye/7/", DESK, "light"),
+    ("sway", f"{GAUGED} > /sway/?push=lane&shift=4", DESK, "light"),
     ("book", "/book/", DESK, "light"),
     ("book-trailer", "/book/trailers/1/", DESK, "light"),
     ("weigh-phone", "/weigh/three-pads/", PHONE, "light"),

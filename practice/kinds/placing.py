@@ -159,7 +159,10 @@ class PlaceCase(Case):
     def _at(self, place_m: float) -> Report:
         return evaluate(moved(self.draft.plan, self.index, place_m))
 
-    def grade(self, place_m: float) -> Grade:
+    def grade(self, answer: Answer) -> Grade:
+        return self.grade_at(self.read(answer))
+
+    def grade_at(self, place_m: float) -> Grade:
         """What a place is worth."""
         off = min(max(one.start_m - place_m, place_m - one.end_m) for one in self.window)
         if off <= 1e-9:
@@ -168,7 +171,7 @@ class PlaceCase(Case):
 
     def judge(self, answer: Answer, unit: UnitSystem) -> Verdict:
         place = self.read(answer)
-        grade, report = self.grade(place), self._at(place)
+        grade, report = self.grade_at(place), self._at(place)
         pieces = " or ".join(
             "{} to {}".format(*write_ends(one.start_m, one.end_m, unit)) for one in self.window
         )

@@ -106,10 +106,10 @@ class ByTheCore(SimpleTestCase):
             assert isinstance(made, PlaceCase)
             self.assertEqual(made.moves, MOVES)
             start = made.draft.plan.items[made.index].placement.reference_m
-            self.assertIs(made.grade(start), Grade.WRONG)
+            self.assertIs(made.grade_at(start), Grade.WRONG)
             best = best_standing(made.draft.plan, made.index, STEPS[US])
             assert best is not None
-            self.assertIs(made.grade(best.at_m), Grade.RIGHT)
+            self.assertIs(made.grade_at(best.at_m), Grade.RIGHT)
 
     def test_three_readings_are_enough_to_place_it(self) -> None:
         """Two readings give the line that the tongue falls along; the third move is to its place,
@@ -132,7 +132,7 @@ class ByTheCore(SimpleTestCase):
             # a little above the least, where ratings of the tongue hold too
             wanted = total * (low + (high - low) * 0.3)
             third = second + (wanted - tongue(second)) / slope
-            self.assertIsNot(made.grade(third), Grade.WRONG, seed)
+            self.assertIsNot(made.grade_at(third), Grade.WRONG, seed)
 
     def test_slips_print_what_the_core_has_on_the_pads(self) -> None:
         seen = set()
