@@ -24,6 +24,7 @@ from bench.server import (
     bench_transfer,
     haul_of_three,
 )
+from bench.sway import bench_damping, bench_frames, bench_motion
 
 
 def line(name: str, figure: str, target: str) -> None:
@@ -48,6 +49,14 @@ def day_lines(day: dict[str, Any]) -> None:
         took = f"{day[f'plan {count}']:.1f} s, {proved}"
         line(f"a day's plan, {count} machines, 3 outfits", took, target)
         line(f"    {day[f'told {count}']}", "", "")
+
+
+def sway_lines(server: Server) -> None:
+    """The figures of how an outfit tows."""
+    line("damping at 40 speeds with its band, median", f"{bench_damping() * 1e3:.1f} ms", "50 ms")
+    line("twelve seconds on three courses, median", f"{bench_motion() * 1e3:.1f} ms", "")
+    frames = statistics.quantiles(bench_frames(server), n=100)
+    line("frame of the moving view, 99th", f"{frames[98]:.1f} ms", "16 ms")
 
 
 def main() -> None:
@@ -105,6 +114,7 @@ def main() -> None:
         slid = bench_slider(server)
         cuts = statistics.quantiles(slid, n=20)
         line("slider of on and off to the frame that shows it, 95th", f"{cuts[18]:.0f} ms", "33 ms")
+        sway_lines(server)
         told, lost = bench_gauge(server)
         cuts = statistics.quantiles(told, n=20)
         line("gauge line to figure, 20 pages watching, median", f"{cuts[9]:.0f} ms", "150 ms")
