@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 from django.contrib import messages
-from django.db import transaction
-from django.forms import ModelForm
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils import timezone
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from book.services.things import StaleThing, claim
+from book.services.things import StaleThing, keep_over
 from day.models import DriverTerms, Stay
 from day.plan_forms import StayForm, TermsForm
 from day.stays import MOST, begins, late_words, since_words, stays_of, until_words
@@ -93,7 +90,7 @@ def stay(request: YardRequest, pk: int | None = None) -> HttpResponse:
     not_kept = ""
     if form.is_bound and form.is_valid():
         try:
-            _keep(form, one, request.POST.get("version"))
+            keep_over(form, one, request.POST.get("version"))
         except StaleThing:
             not_kept = IN_BETWEEN
         else:
@@ -103,18 +100,6 @@ def stay(request: YardRequest, pk: int | None = None) -> HttpResponse:
     failed = bool(form.errors) or bool(not_kept)
     status = 409 if not_kept else 422 if failed else 200
     return show(request, "day/stay.html", page, place="day", status=status)
-
-
-@transaction.atomic
-def _keep(form: ModelForm[Any], there: Stay | DriverTerms | None, version: str | None) -> None:
-    """Keep what a form says, on top of the version that it was filled from.
-
-    Raises:
-        StaleThing: somebody else changed it in between; nothing is stored.
-    """
-    if there is not None:
-        claim(there, version)
-    form.save()
 
 
 @require_POST
@@ -196,7 +181,7 @@ def terms(request: YardRequest, pk: int) -> HttpResponse:
     not_kept = ""
     if form.is_bound and form.is_valid():
         try:
-            _keep(form, one if one.pk else None, request.POST.get("version"))
+            keep_over(form, one if one.pk else None, request.POST.get("version"))
         except StaleThing:
             not_kept = IN_BETWEEN
         else:

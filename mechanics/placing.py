@@ -12,7 +12,7 @@ from enum import Enum
 from typing import Final
 
 from mechanics.errors import MechanicsError
-from mechanics.item import Item
+from mechanics.item import BalancePoint, Item, Placement
 from mechanics.patience import go_on
 from mechanics.plan import Plan
 
@@ -21,6 +21,9 @@ ROOM_BETWEEN_M: Final = 0.05
 
 BEYOND_M: Final = 1.0
 """How far past the ends of the deck an item may be moved."""
+
+HUNG_M: Final = 0.3
+"""Half the length of what is hung behind the tail; an assumption."""
 
 
 class Obstacle(Enum):
@@ -77,6 +80,20 @@ def reach(plan: Plan, index: int) -> tuple[float, float]:
         min(item.reach_forward_m - deck.front_overhang_m - BEYOND_M, 0.0),
         max(deck.length_m + deck.rear_overhang_m + BEYOND_M - item.reach_rearward_m, deck.length_m),
     )
+
+
+def hung_behind(plan: Plan, mass_kg: float) -> Plan:
+    """The plan with something more, hung behind the deck's tail: a rack, a spare, a tool box."""
+    rack = Item(
+        # an id that no item has, for it is longer than all of theirs
+        id="".join(("hung", *(item.id for item in plan.items))),
+        mass_kg=mass_kg,
+        cg=BalancePoint(ahead_m=0.0),
+        front_m=HUNG_M,
+        rear_m=HUNG_M,
+        placement=Placement(reference_m=plan.trailer.deck.length_m + HUNG_M),
+    )
+    return plan.carrying((*plan.items, rack))
 
 
 def sideways_reach(plan: Plan) -> float:

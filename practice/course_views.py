@@ -5,13 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from django.contrib import messages
-from django.db import transaction
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from book.services.things import StaleThing, claim
+from book.services.things import StaleThing, keep_over
 from practice.cases import UnfitError
 from practice.forms import CourseForm, PartForm
 from practice.models import Course, Part
@@ -112,10 +111,7 @@ def edit_course(request: YardRequest, pk: int | None = None) -> HttpResponse:
     not_kept = ""
     if form.is_bound and form.is_valid():
         try:
-            with transaction.atomic():
-                if one is not None:
-                    claim(one, request.POST.get("version"))
-                kept = form.save()
+            kept = keep_over(form, one, request.POST.get("version"))
         except StaleThing:
             not_kept = IN_BETWEEN
         else:

@@ -10,9 +10,8 @@ from typing import Any, Final
 from aspects.sway.speeds import SPEEDS_IN
 from measures import UnitSystem
 from measures.writing import write_inches, write_mass
-from mechanics.item import BalancePoint, Item, Placement
 from mechanics.motion import Course, Push
-from mechanics.placing import reach
+from mechanics.placing import hung_behind, reach
 from mechanics.plan import Plan
 from mechanics.sway import CORNERING
 from mechanics.units import KG_PER_LB, M_PER_IN
@@ -29,9 +28,6 @@ RACKS: Final = {
     UnitSystem.METRIC: tuple(n * 25.0 for n in range(17)),
 }
 """What may be hung behind the tail."""
-
-RACK_M: Final = 0.3
-"""The reach of it either way of its balance point, the tail's end at its front."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -79,20 +75,8 @@ class Run:
             )
             for one in plan.items
         ]
-        mass = RACKS[unit][self.rack]
-        if mass:
-            hung = Placement(reference_m=plan.trailer.deck.length_m + RACK_M)
-            items.append(
-                Item(
-                    id=_free(plan),
-                    mass_kg=mass,
-                    cg=BalancePoint(ahead_m=0.0),
-                    front_m=RACK_M,
-                    rear_m=RACK_M,
-                    placement=hung,
-                )
-            )
-        return plan.carrying(items)
+        mass, shifted = RACKS[unit][self.rack], plan.carrying(items)
+        return hung_behind(shifted, mass) if mass else shifted
 
     def shift_words(self, unit: UnitSystem) -> str:
         """How far the load is shifted."""
@@ -109,11 +93,6 @@ class Run:
 
 def _of(kind: Any, value: Any, usual: Any) -> Any:
     return kind(value) if value in {one.value for one in kind} else usual
-
-
-def _free(plan: Plan) -> str:
-    """An id that no item of the plan has."""
-    return "".join(("rack", *(one.id for one in plan.items)))
 
 
 def shifts(plan: Plan, unit: UnitSystem) -> tuple[int, int]:

@@ -52,6 +52,19 @@ def claim(thing: Any, version: str | None) -> None:
     thing.version = based + 1
 
 
+@transaction.atomic
+def keep_over(form: ModelForm[Any], there: Any | None, version: str | None) -> Any:
+    """Keep what a form says of a row that counts its versions, on top of the version it was filled
+    from; of a new one, where ``there`` is ``None``, as it is.
+
+    Raises:
+        StaleThing: somebody else changed it in between; nothing is stored.
+    """
+    if there is not None:
+        claim(there, version)
+    return form.save()
+
+
 def save_thing(
     form: ModelForm[Any], formsets: list[Any], *, version: str | None, user: User, why: str
 ) -> Thing:

@@ -10,8 +10,7 @@ from typing import Final
 from measures import UnitSystem
 from measures.marks import STEPS
 from measures.writing import write_mass, write_percent
-from mechanics.checks import Status
-from mechanics.report import Report, evaluate
+from mechanics.report import evaluate
 from mechanics.standing import stood
 from planfile import document
 from planfile.draft import Draft
@@ -34,6 +33,7 @@ from practice.cases import (
     picture,
     shares,
 )
+from practice.kinds.standing import Standing
 
 PAIRS: Final = 4
 """Pairs to choose from."""
@@ -56,22 +56,10 @@ APART: Final = 0.03
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Pair:
+class Pair(Standing):
     """A truck and a trailer under the load, which stands as well as it can there."""
 
     value: str
-    draft: Draft
-    report: Report
-
-    @property
-    def holds(self) -> bool:
-        """Whether it may go."""
-        return self.report.verdict in (Status.OK, Status.NEAR)
-
-    @property
-    def reserve(self) -> float:
-        """The least part of a rating that is left."""
-        return self.report.least_reserve() or 0.0
 
     @property
     def words(self) -> str:
@@ -120,8 +108,8 @@ class OutfitCase(Case):
         else:
             grade, said = Grade.WRONG, "It does not hold, wherever the machine stands."
         left = (
-            ("Least left of a rating", f"{write_percent(pair.reserve)}"),
-            (f"With the {self.right.words}", f"{write_percent(self.right.reserve)}"),
+            ("Least left of a rating", f"{write_percent(pair.reserve())}"),
+            (f"With the {self.right.words}", f"{write_percent(self.right.reserve())}"),
         )
         return Verdict(
             grade=grade,
@@ -174,10 +162,10 @@ class _Outfit(Maker):
             draft = draft.stood(stood(draft.plan, 0, STEPS[UnitSystem.US]))
             report = evaluate(draft.plan)
             pairs.append(Pair(value=str(number + 1), draft=draft, report=report))
-        holding = sorted((one for one in pairs if one.holds), key=lambda one: -one.reserve)
+        holding = sorted((one for one in pairs if one.holds), key=lambda one: -one.reserve())
         if not holding or len(holding) == len(pairs):
             raise UnfitError("All of them hold, or none.")
-        if len(holding) > 1 and holding[0].reserve - holding[1].reserve < APART:
+        if len(holding) > 1 and holding[0].reserve() - holding[1].reserve() < APART:
             raise UnfitError("Two of them are as good.")
         return OutfitCase(pairs=tuple(pairs), right=holding[0])
 

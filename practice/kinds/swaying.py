@@ -11,17 +11,17 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
+from aspects.sway.speeds import SPEEDS_IN
 from measures import UnitSystem
 from measures.marks import STEPS
-from measures.writing import write_inches, write_mass, write_number, write_percent
-from mechanics.item import BalancePoint, Item, Placement
+from measures.writing import write_inches, write_mass, write_percent
 from mechanics.loads import compute_loads
 from mechanics.motion import Push, motions
-from mechanics.placing import moved
+from mechanics.placing import hung_behind, moved
 from mechanics.plan import Plan
 from mechanics.standing import best_standing
 from mechanics.sway import CORNERING, swings, towing_of
-from mechanics.units import KG_PER_LB, M_PER_IN, M_S_PER_KMH, M_S_PER_MPH
+from mechanics.units import KG_PER_LB, M_PER_IN, M_S_PER_MPH
 from planfile.draft import Draft
 from practice.cases import (
     Answer,
@@ -118,10 +118,11 @@ class SwayCase(Case):
     def situation(self, unit: UnitSystem) -> Situation:
         plan = self.draft.plan
         item = plan.items[self.index]
+        speeds = SPEEDS_IN[unit]
+        speed = speeds.words(round(self.speed_m_s / speeds.m_s))
         return Situation(
             story=(
-                f"At {_speed(self.speed_m_s, unit)} on a level road, a gust: the trailer swings, "
-                "and it is slow to stop.",
+                f"At {speed} on a level road, a gust: the trailer swings, and it is slow to stop.",
             ),
             facts=(
                 ("Truck and trailer", f"{self.draft.truck_name}, {self.draft.trailer_name}"),
@@ -172,26 +173,6 @@ class SwayCase(Case):
         yield from one_of_each((NOW, self.then(UnitSystem.US)))
 
 
-def _speed(m_s: float, unit: UnitSystem) -> str:
-    if unit is UnitSystem.US:
-        return f"{write_number(m_s / M_S_PER_MPH)} mph"
-    return f"{write_number(m_s / M_S_PER_KMH)} km/h"
-
-
-def _hung(plan: Plan, mass_kg: float) -> Plan:
-    """Something hung behind the tail."""
-    reach = 0.3
-    rack = Item(
-        id="".join(("tail", *(one.id for one in plan.items))),
-        mass_kg=mass_kg,
-        cg=BalancePoint(ahead_m=0.0),
-        front_m=reach,
-        rear_m=reach,
-        placement=Placement(reference_m=plan.trailer.deck.length_m + reach),
-    )
-    return plan.carrying((*plan.items, rack))
-
-
 def _change(value: str, plan: Plan, speed: float) -> Change:
     """How fast a swing dies out after a change, by the middle case.
 
@@ -229,7 +210,7 @@ class _Swaying(Maker):
         changes = [
             _change("forward", moved(plan, index, best.at_m), speed),
             _change("back", moved(plan, index, at + shift / 2), speed),
-            _change("tail", _hung(plan, rack), speed),
+            _change("tail", hung_behind(plan, rack), speed),
             _change("nothing", plan, speed),
         ]
         rng.shuffle(changes)

@@ -12,7 +12,7 @@ from measures.marks import STEPS
 from measures.writing import write_length, write_mass, write_percent
 from mechanics.checks import Status
 from mechanics.item import Facing
-from mechanics.report import Report, evaluate
+from mechanics.report import evaluate
 from mechanics.standing import stood, stood_turned
 from pictures.drawing import Drawing
 from planfile.draft import Draft
@@ -34,6 +34,7 @@ from practice.cases import (
     picture,
     shares,
 )
+from practice.kinds.standing import Standing
 from wording.phrases import begun
 
 APART: Final = 0.03
@@ -50,29 +51,11 @@ WAY: Final = Question(
 )
 
 
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Round:
-    """One way round, at its best place."""
-
-    draft: Draft
-    report: Report
-
-    @property
-    def holds(self) -> bool:
-        """Whether it may go."""
-        return self.report.verdict in (Status.OK, Status.NEAR)
-
-    @property
-    def reserve(self) -> float:
-        """The least part that is left of a rating or of the share's range."""
-        return self.report.least_reserve(share=True) or 0.0
-
-
 @dataclass(frozen=True, kw_only=True)
 class WayRoundCase(Case):
     """Both ways round; ``right`` is the option that is best."""
 
-    rounds: dict[str, Round]
+    rounds: dict[str, Standing]
     right: str
 
     @property
@@ -135,11 +118,11 @@ class WayRoundCase(Case):
             picture=self._picture(shown, unit),
         )
 
-    def _left(self, way: Round) -> str:
-        left = write_percent(way.reserve)
+    def _left(self, way: Standing) -> str:
+        left = write_percent(way.reserve(share=True))
         return f"{left} left of what is tightest" if way.holds else "does not hold"
 
-    def _picture(self, way: Round, unit: UnitSystem) -> Drawing:
+    def _picture(self, way: Standing, unit: UnitSystem) -> Drawing:
         return picture(way.draft, unit)
 
     def every(self) -> Iterator[Answer]:
@@ -176,16 +159,14 @@ class _WayRound(Maker):
         for made in (stood(draft.plan, 0, steps), stood_turned(draft.plan, 0, steps)):
             standing = draft.stood(made)
             forward = made.items[0].placement.facing is Facing.FORWARD
-            rounds["forward" if forward else "backward"] = Round(
+            rounds["forward" if forward else "backward"] = Standing(
                 draft=standing, report=evaluate(standing.plan)
             )
         if any(one.report.verdict is Status.UNKNOWN for one in rounds.values()):
             raise UnfitError("Something of it is not known.")
-        holding = sorted(
-            (name for name, one in rounds.items() if one.holds),
-            key=lambda name: -rounds[name].reserve,
-        )
-        if len(holding) == 2 and (rounds[holding[0]].reserve - rounds[holding[1]].reserve < APART):
+        left = {name: one.reserve(share=True) for name, one in rounds.items() if one.holds}
+        holding = sorted(left, key=lambda name: -left[name])
+        if len(holding) == 2 and left[holding[0]] - left[holding[1]] < APART:
             raise UnfitError("Both ways are as good.")
         right = holding[0] if holding else "neither"
         if wish is not None and right != wish:
