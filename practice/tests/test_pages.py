@@ -87,6 +87,8 @@ class Moves(PracticeCase):
         attempt.refresh_from_db()
         self.assertAlmostEqual(float(attempt.answer["place"][0]), attempt.moves[-1])
         self.assertContains(page, "The figures")
+        # now it is told where it may stand
+        self.assertContains(page, 'class="window"')
         # and the same number begins anew
         self.assertNotContains(self.client.get("/practice/gauge/31/"), "Move 1, ")
 
