@@ -71,6 +71,27 @@ class ByKeys(PracticeCase):
             self.assertEqual(rows.filter(grade="right").count(), len(KINDS))
 
 
+class ByMouse(PracticeCase):
+    def test_the_machine_is_dragged_along_the_deck(self) -> None:
+        with self.page() as page:
+            self.open_case(page, "eye")
+            slider = page.locator(".practice-slide input[type=range]")
+            before = int(slider.input_value())
+            box = page.locator(".practice-picture").bounding_box()
+            assert box is not None
+            x, y = box["x"] + box["width"] * 0.75, box["y"] + box["height"] * 0.5
+            page.mouse.move(x, y)
+            page.mouse.down()
+            page.mouse.move(x - 60, y, steps=6)
+            page.mouse.up()
+            moved = before - int(slider.input_value())
+            step = float(page.locator(".practice-hand").get_attribute("data-per-step") or 0)
+            self.assertAlmostEqual(moved, 60 * 868 / box["width"] / step, delta=2)
+            expect(page.locator("#placed b")).to_have_text(
+                slider.get_attribute("aria-valuetext") or ""
+            )
+
+
 class ByFinger(PracticeCase):
     def test_every_kind_to_its_end_on_a_phone(self) -> None:
         with self.page(390, 844, login=DRIVER, **PHONE) as page:

@@ -11,15 +11,16 @@ from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from book.services.things import StaleThing, keep_over
-from practice.cases import UnfitError
+from practice.cases import Grade, UnfitError
 from practice.forms import CourseForm, PartForm
-from practice.models import Course, Part
+from practice.models import Attempt, Course, Part
 from practice.page import SheetsPage, sheet
-from practice.services import add_part, move_part, remove_part
+from practice.services import add_part, move_part, owner_sees, remove_part
 from practice.sources import Made, made, source_words
 from practice.views import PLACE, to_case
 from web.pages import show
 from yards.access import YardRequest, in_yard, planners
+from yards.models import Role, User
 
 IN_BETWEEN = (
     "Somebody else changed it in between. What you entered is still in the boxes. Keep it if it "
@@ -39,6 +40,14 @@ class PartLine:
     wrong: str
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class CrewLine:
+    """How somebody did: the grade of his first answer to each case, ``None`` of one not tried."""
+
+    person: User
+    grades: list[Grade | None]
+
+
 @dataclass(frozen=True, kw_only=True)
 class CoursePage:
     """A course with its cases; ``more`` are the boxes of one more, for planners."""
@@ -48,6 +57,7 @@ class CoursePage:
     plans: bool
     more: PartForm | None
     full: bool
+    crew: list[CrewLine]
 
 
 @require_safe
@@ -72,8 +82,24 @@ def _shown(
         plans=request.role.plans,
         more=more if request.role.plans and not full else None,
         full=full,
+        crew=_crew(request, [line.part for line in lines]),
     )
     return show(request, "practice/course.html", page, place=PLACE, status=status)
+
+
+def _crew(request: YardRequest, parts: list[Part]) -> list[CrewLine]:
+    """How everybody did who has begun, for owners where the yard lets them see it."""
+    if request.role is not Role.OWNER or not owner_sees(request.yard):
+        return []
+    found: dict[User, dict[int, Grade]] = {}
+    rows = Attempt.objects.filter(yard=request.yard, part__in=parts, first=True).exclude(grade="")
+    for one in rows.select_related("person").order_by("person__username", "pk"):
+        if one.part_id is not None and one.graded is not None:
+            found.setdefault(one.person, {}).setdefault(one.part_id, one.graded)
+    return [
+        CrewLine(person=person, grades=[grades.get(part.pk) for part in parts])
+        for person, grades in found.items()
+    ]
 
 
 def _made(part: Part) -> Made | str:

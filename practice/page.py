@@ -10,7 +10,7 @@ from measures.marks import write_place
 from practice.cases import Answer, Case, Grade, Kind, Question, Situation, Verdict
 from practice.kinds import KINDS
 from practice.models import Attempt, Course, Part
-from practice.reading import marks_of, step_of
+from practice.reading import marks_of, per_step, step_of
 from practice.services import counted, given_of
 from practice.sources import Made, source_words
 from yards.models import User, Yard
@@ -52,7 +52,8 @@ class Asked:
 @dataclass(frozen=True, kw_only=True)
 class CasePage:
     """A case to be answered. ``readings`` are those of the moves so far, ``left`` how many more
-    there are, ``moved`` how many were made."""
+    there are, ``moved`` how many were made; ``per_step`` how many drawing units a step of the
+    slider is."""
 
     kind: Kind
     seed: int
@@ -64,6 +65,7 @@ class CasePage:
     asked: tuple[Asked, ...]
     readings: tuple[tuple[str, str], ...] = ()
     moving: bool = False
+    per_step: float = 0.0
     left: int = 0
     moved: int = 0
     said: str = ""
@@ -144,6 +146,7 @@ def case_page(
             for n, place in enumerate(moves, start=1)
         ),
         moving=case.moves > 0,
+        per_step=per_step(shown.picture, unit),
         left=left,
         moved=len(moves),
         said=said,

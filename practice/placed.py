@@ -9,7 +9,9 @@ from pictures.drawing import Drawing
 
 @dataclass(frozen=True, kw_only=True)
 class PlacedPage:
-    """The picture with the machine at a place, and what a tape reads there."""
+    """The picture with the machine at a place, what a tape reads there, and how many drawing units
+    a step of the slider is."""
 
     picture: Drawing | None
     reading: str
+    per_step: float

@@ -8,6 +8,7 @@ from django.http import QueryDict
 
 from measures import UnitSystem
 from measures.marks import STEPS
+from pictures.drawing import Drawing
 from practice.cases import Answer, AnswerError, Question, Slide
 from practice.models import MOST_SEED
 from web.sent import whole_number
@@ -16,6 +17,11 @@ from web.sent import whole_number
 def step_of(unit: UnitSystem) -> float:
     """How finely a machine is placed."""
     return STEPS[unit][0]
+
+
+def per_step(picture: Drawing | None, unit: UnitSystem) -> float:
+    """How many drawing units one step is; 0 without a picture."""
+    return 0.0 if picture is None else picture.scale * step_of(unit)
 
 
 def marks_of(slide: Slide, unit: UnitSystem) -> tuple[int, int, int]:

@@ -25,7 +25,7 @@ from practice.page import (
     kind_lines,
 )
 from practice.placed import PlacedPage
-from practice.reading import answer_sent, place_sent, seed_sent
+from practice.reading import answer_sent, per_step, place_sent, seed_sent
 from practice.services import Wanted, agree, answer, any_seed, move, owner_sees
 from practice.sources import HAUL, made, source_choices
 from web.pages import show
@@ -188,8 +188,9 @@ def placed(request: YardRequest, kind: str, seed: int) -> HttpResponse:
         place = place_sent(request.GET, question, unit)
     except (UnfitError, AnswerError) as error:
         raise Http404("no such case") from error
+    picture = wanted.made.case.pictured(place, unit)
     page = PlacedPage(
-        picture=wanted.made.case.pictured(place, unit), reading=write_place(place, unit)
+        picture=picture, reading=write_place(place, unit), per_step=per_step(picture, unit)
     )
     return show(request, "practice/_placed.html", page)
 

@@ -115,6 +115,11 @@ def half_at(towing: Towing, speeds: Speeds, speed: int) -> str:
     return half_words(swings(towing, speed * speeds.m_s))
 
 
+def figures_at(towing: Towing, speeds: Speeds, speed: int) -> str:
+    """``0.9 to 1.6 s``, at one speed."""
+    return half_figures(swings(towing, speed * speeds.m_s))
+
+
 def _way(words: str, towing: Towing, speeds: Speeds, ends: tuple[float, float]) -> Way:
     its = cases(
         towing,

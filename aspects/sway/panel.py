@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from aspects.registry import Ground, Panel
-from aspects.sway.page import best_of, half_at
+from aspects.sway.page import best_of, figures_at, half_at
 from aspects.sway.speeds import SPEEDS_IN
 from measures import UnitSystem
 from mechanics.plan import Plan
@@ -55,4 +55,4 @@ def _at_best(plan: Plan, unit: UnitSystem) -> str:
 def _told(plan: Plan, unit: UnitSystem) -> str:
     """The same place is asked for at every place of the one in hand."""
     towing, speeds = towing_of(plan), SPEEDS_IN[unit]
-    return half_at(towing, speeds, speeds.usual) if towing.stands else ""
+    return figures_at(towing, speeds, speeds.usual) if towing.stands else ""

@@ -203,6 +203,16 @@ class Courses(PracticeCase):
         self.assertContains(page, "Next case of the course")
         self.assertNotContains(self.client.get(f"/practice/courses/{open_one.course_id}/"), "Up<")
 
+    def test_owners_see_how_the_crew_did_where_the_yard_agrees(self) -> None:
+        address = f"/practice/courses/{self.course().pk}/"
+        self.assertNotContains(self.client.get(address), "How the crew did")
+        self.client.post("/practice/terms/", {"sees": "yes"})
+        page = self.client.get(address)
+        self.assertContains(page, "How the crew did")
+        self.assertContains(page, "Jo Marsh")
+        self.driver()
+        self.assertNotContains(self.client.get(address), "How the crew did")
+
     def test_made_ordered_and_taken_apart(self) -> None:
         page = self.client.post("/practice/courses/new/", {"name": ""})
         self.assertContains(page, "This field is required", status_code=422)
