@@ -29,10 +29,12 @@ Answer = Mapping[str, tuple[str, ...]]
 TRIES: Final = 600
 """Cases tried before a seed is given up."""
 
-TRIES_OF_A_HAUL: Final = 60
+TRIES_OF_A_HAUL: Final = 24
+"""The same where its figures are given, and chance can only vary what is asked."""
 
 WISHED: Final = 40
-"""So many tries hold to the answer that a seed would have; then any fair case serves."""
+"""At most so many tries, and no more than half of them, hold to the answer that a seed would have;
+then any fair case serves."""
 
 
 class Grade(str, Enum):
@@ -205,8 +207,10 @@ class Maker(ABC):
 
     kind: str
 
-    def __call__(self, seed: int, haul: Draft | None = None) -> Case:
-        """The case of a seed, invented or of a haul.
+    def __call__(
+        self, seed: int, haul: Draft | None = None, *, tries: int = TRIES_OF_A_HAUL
+    ) -> Case:
+        """The case of a seed, invented or of a haul, of which so many are tried.
 
         Raises:
             UnfitError: no such case can be made.
@@ -215,9 +219,10 @@ class Maker(ABC):
         rng = random.Random(f"{self.kind} {seed}")  # noqa: S311
         wish = self.wish(rng)
         why = "No case comes of this number: take another."
-        for n in range(TRIES if haul is None else TRIES_OF_A_HAUL):
+        most = TRIES if haul is None else tries
+        for n in range(most):
             try:
-                return self.tried(rng, haul, wish if n < WISHED else None)
+                return self.tried(rng, haul, wish if n < min(WISHED, most // 2) else None)
             except UnfitError as error:
                 why = str(error)
         raise UnfitError(why)

@@ -244,7 +244,9 @@ class PracticePage:
     sources: tuple[tuple[str, str], ...]
     hauls: tuple[tuple[str, str], ...]
     plans: bool
-    wrong: str = ""
+    wrong: str
+    number: str
+    source: str
 
 
 def kind_lines(attempts: list[Attempt]) -> list[KindLine]:

@@ -30,7 +30,11 @@ HAUL: Final = "haul-"
 MOST_HAULS: Final = 60
 """Hauls that are offered as cases."""
 
-OWN_TRIES: Final = 30
+OWN_DRAFTS: Final = 20
+"""Outfits with a load that are tried for a case of the yard's own book."""
+
+OWN_TRIES: Final = 6
+"""Cases that are tried of each."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -100,12 +104,13 @@ def _of_the_book(yard: Yard, kind: Kind, seed: int) -> Made:
     # the same number is to make the same case
     rng = random.Random(f"own {seed}")  # noqa: S311
     why = "Nothing of the book makes such a case: what it takes is not all there."
-    for _ in range(OWN_TRIES):
+    for _ in range(OWN_DRAFTS):
         hitch, trailer = rng.choice(hitches), rng.choice(trailers)
         try:
             bare = bare_draft("", hitch, trailer, UnitSystem.US)
             draft = with_load(bare, read_load(rng.choice(loads), yard))
-            return Made(kind=kind, case=kind.make(seed, draft), stamp=stamp_of(draft))
+            case = kind.make(seed, draft, tries=OWN_TRIES)
+            return Made(kind=kind, case=case, stamp=stamp_of(draft))
         except (IncompleteError, PlanFileError):
             continue
         except UnfitError as error:

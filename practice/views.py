@@ -11,7 +11,7 @@ from django.views.decorators.http import require_http_methods, require_POST, req
 
 from hauls.models import Haul
 from measures.marks import write_place
-from practice.cases import AnswerError, UnfitError
+from practice.cases import AnswerError, Kind, UnfitError
 from practice.kinds import kind_of
 from practice.models import Attempt, Course, Part
 from practice.page import (
@@ -47,11 +47,18 @@ TWICE = "That move was made already: here is what it read."
 @in_yard
 def practice(request: YardRequest) -> HttpResponse:
     """The kinds of cases, the courses, and how far one has come."""
-    wrong = NO_NUMBER if request.GET.get("wrong") == "number" else ""
-    return show(request, "practice/practice.html", _practice_page(request, wrong), place=PLACE)
+    return show(request, "practice/practice.html", _practice_page(request), place=PLACE)
 
 
-def _practice_page(request: YardRequest, wrong: str) -> PracticePage:
+def _refused(request: YardRequest, wrong: str, *, number: str, source: str) -> HttpResponse:
+    """What could not be begun, and why, with what was typed."""
+    page = _practice_page(request, wrong=wrong, number=number, source=source)
+    return show(request, "practice/practice.html", page, place=PLACE, status=422)
+
+
+def _practice_page(
+    request: YardRequest, *, wrong: str = "", number: str = "", source: str = ""
+) -> PracticePage:
     mine = list(_answered(request, request.user))
     tried = {one.part_id for one in mine}
     sources = source_choices(request.yard)
@@ -74,6 +81,8 @@ def _practice_page(request: YardRequest, wrong: str) -> PracticePage:
         hauls=tuple((key, words) for key, words in sources if key.startswith(HAUL)),
         plans=request.role.plans,
         wrong=wrong,
+        number=number,
+        source=source,
     )
 
 
@@ -93,14 +102,20 @@ def begin(request: YardRequest) -> HttpResponse:
     kind = kind_of(str(request.GET.get("kind", "")))
     if kind is None:
         raise Http404("no such kind")
-    typed = str(request.GET.get("number", "")).strip()
+    typed, source = str(request.GET.get("number", "")).strip(), _source(request, kind)
     seed = any_seed() if not typed else seed_sent(typed)
     if seed is None:
-        return redirect(f"{reverse('practice')}?wrong=number")
-    return to_case(kind.slug, seed, str(request.GET.get("source", ""))[:24], None)
+        return _refused(request, NO_NUMBER, number=typed[:20], source=source)
+    return to_case(kind.slug, seed, source, None)
+
+
+def _source(request: YardRequest, kind: Kind) -> str:
+    """What a case is to be made of; of a kind that is made up only, nothing else."""
+    return str(request.GET.get("source", ""))[:24] if kind.of_hauls else ""
 
 
 def to_case(slug: str, seed: int, source: str, part: Part | None) -> HttpResponseRedirect:
+    """On to the page of a case."""
     query = {"source": source, "part": part.pk if part else ""}
     told = urlencode({name: value for name, value in query.items() if value})
     address = reverse("practice_case", args=[slug, seed])
@@ -113,9 +128,10 @@ def _wanted(request: YardRequest, slug: str, seed: int) -> Wanted:
     Raises:
         UnfitError: there is none of it.
     """
-    if kind_of(slug) is None or seed_sent(str(seed)) is None:
+    kind = kind_of(slug)
+    if kind is None or seed_sent(str(seed)) is None:
         raise Http404("no such case")
-    source = str(request.GET.get("source", ""))[:24]
+    source = _source(request, kind)
     part = None
     if request.GET.get("part"):
         part = get_object_or_404(
@@ -140,8 +156,8 @@ def case(request: YardRequest, kind: str, seed: int) -> HttpResponse:
     try:
         wanted = _wanted(request, kind, seed)
     except UnfitError as error:
-        page = _practice_page(request, f"{error}")
-        return show(request, "practice/practice.html", page, place=PLACE, status=422)
+        source = str(request.GET.get("source", ""))
+        return _refused(request, str(error), number=str(seed), source=source)
     given, wrong, said = None, ("", ""), ""
     if request.method == "POST":
         questions = wanted.made.case.situation(unit).questions

@@ -58,8 +58,13 @@ class Answering(PracticeCase):
         for address in ("/practice/nonsense/3/", "/practice/eye/0/", "/practice/eye/9999999/"):
             self.assertEqual(self.client.get(address).status_code, 404, address)
         self.assertEqual(self.client.get("/practice/begin/?kind=x").status_code, 404)
-        page = self.client.get("/practice/begin/?kind=eye&number=-3", follow=True)
-        self.assertContains(page, "A case has a number from 1 to 999999")
+        page = self.client.get("/practice/begin/?kind=eye&number=-3&source=own")
+        self.assertContains(page, "A case has a number from 1 to 999999", status_code=422)
+        self.assertContains(page, 'value="-3"', status_code=422)
+        self.assertContains(page, 'value="own" selected', status_code=422)
+        # choosing an outfit is made up, whatever is chosen
+        answer = self.client.get("/practice/begin/?kind=outfit&number=17&source=own")
+        self.assertRedirects(answer, "/practice/outfit/17/", fetch_redirect_response=False)
         answer = self.client.get("/practice/begin/?kind=eye&number=17&source=own")
         self.assertRedirects(answer, "/practice/eye/17/?source=own", fetch_redirect_response=False)
         answer = self.client.get("/practice/begin/?kind=eye")
