@@ -25,10 +25,11 @@ STEPS_PER_FRAME: Final = 2
 STARTS_S: Final = 0.5
 """When the gust or the lane change begins."""
 
-GUST_S: Final = 1.0
+GUST_S: Final = 1.5
 GUST: Final = 0.05
-"""A gust: how long, and what part of the trailer's weight it pushes with. An assumption, there to
-be seen: the model is linear, so that how fast a swing dies out does not depend on it."""
+"""A gust, as of a lorry that passes: how long it pushes away and then draws in, and with what part
+of the trailer's weight at most, a radius of gyration behind its centre of gravity. An assumption,
+there to be seen: the model is linear, so that how fast a swing dies out does not depend on it."""
 
 LANE_S: Final = 4.0
 LANE_M: Final = 3.6
@@ -140,9 +141,10 @@ def _force(towing: Towing, cornering: float, push: Push, times: Any, start: floa
     since = times - STARTS_S
     if push is Push.GUST:
         on = (since >= 0) & (since < GUST_S)
-        size = GUST * towing.trailer.mass_kg * G * np.sin(np.pi * since / GUST_S)
-        # wind pushes on the side of the load and of the trailer, taken to be where its mass is
-        reach = (1.0, -towing.ball_m, -towing.trailer.centre_m)
+        body = towing.trailer
+        size = GUST * body.mass_kg * G * np.sin(2 * np.pi * since / GUST_S)
+        behind = math.sqrt(body.yaw_inertia_kg_m2 / body.mass_kg)
+        reach = (1.0, -towing.ball_m, -body.centre_m - behind)
     else:
         on = (since >= 0) & (since < LANE_S)
         # sideways acceleration that goes there and back and leaves a lane between

@@ -34,7 +34,8 @@ def rate(towing: Towing, k: float, push: Push, start: float, course: Course) -> 
             [-big * e, big * c * e, inertia + big * e * e],
         ]
     )
-    over = 1.5 if push is Push.GUST else 4.5
+    over = 2.0 if push is Push.GUST else 4.5
+    tail = e + math.sqrt(inertia / big)
 
     def moves(t: float, state: Any) -> Any:
         _, p, q, dy, dp, dq = state
@@ -43,13 +44,13 @@ def rate(towing: Towing, k: float, push: Push, start: float, course: Course) -> 
         steer, side = 0.0, 0.0
         if 0.5 <= t < over:
             if push is Push.GUST:
-                side = 0.05 * big * G * math.sin(math.pi * (t - 0.5))
+                side = 0.05 * big * G * math.sin(2 * math.pi * (t - 0.5) / 1.5)
             else:
                 turn = 3.6 * 2 * math.pi / 16 * math.sin(2 * math.pi * (t - 0.5) / 4)
                 steer = turn * (a + b) / start**2
         front = -k * G * towing.front_load_kg * ((dy + a * dp) / speed - p - steer)
         rear = -k * G * towing.rear_load_kg * ((dy - b * dp) / speed - p)
-        total = [front + rear + side, a * front - b * rear - c * side, -e * side]
+        total = [front + rear + side, a * front - b * rear - c * side, -tail * side]
         for load, x in zip(towing.axle_loads_kg, towing.axles_m, strict=True):
             force = -k * G * load * ((dy - c * dp - x * dq) / speed - q)
             total = [total[0] + force, total[1] - c * force, total[2] - x * force]

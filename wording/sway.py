@@ -72,7 +72,7 @@ def speed_band(found: Sequence[float | None], unit_m_s: float, unit: str, most: 
 TIRES: Final = {"low": "soft", "mid": "usual", "high": "firm"}
 """What the cases of the tires are called."""
 
-PUSHES: Final = {Push.GUST: "a gust", Push.LANE: "a lane change"}
+PUSHES: Final = {Push.GUST: "a gust, as of a lorry passing", Push.LANE: "a lane change"}
 
 COURSES: Final = {
     Course.SLOWER: "foot off, slowing down",
@@ -85,11 +85,11 @@ def shown_words(unit: UnitSystem) -> str:
     """What is taken to happen in a run, and what is not in it."""
     change = "1 mph" if unit is UnitSystem.US else "2 km/h"
     return (
-        "The driver holds the wheel still after it. The gust pushes with a twentieth of the "
-        "trailer's weight for a second; the lane change takes four seconds; the speed changes by "
-        f"about {change} each second. Slowing down is a foot off the pedal: what brakes do, and "
-        "the trailer pushing on the ball, is not in it. A run ends at 15 degrees, where tires no "
-        "longer hold as the model has it."
+        "The driver holds the wheel still after it. The gust pushes the tail away and draws it in, "
+        "with at most a twentieth of the trailer's weight; the lane change takes four seconds; the "
+        f"speed changes by about {change} each second. Slowing down is a foot off the pedal: what "
+        "brakes do, and the trailer pushing on the ball, is not in it. A run ends at 15 degrees, "
+        "where tires no longer hold as the model has it."
     )
 
 

@@ -162,7 +162,8 @@ class _Painter:
             for n in range(-1, count)
         )
         self.gap = gap
-        x = self.left + (towing.ball_m + towing.trailer.centre_m) * scale
+        # over the trailer's tail, where it pushes
+        x = self.left + outfit.length - outfit.ahead - 20
         y = self.lanes[0]
         shaft = [(x - 5, y - 12), (x + 5, y - 12), (x + 5, y + 4)]
         self.gust = path([*shaft, (x + 12, y + 4), (x, y + 18), (x - 12, y + 4), (x - 5, y + 4)])
@@ -188,9 +189,9 @@ class _Painter:
         )
 
     def blows(self) -> list[int]:
-        """In which frames the gust blows."""
+        """In which frames the gust pushes; in its other half it draws in."""
         first = STARTS_S * FRAMES_PER_S
-        last = (STARTS_S + GUST_S) * FRAMES_PER_S
+        last = (STARTS_S + GUST_S / 2) * FRAMES_PER_S
         return [
             int(self.push is Push.GUST and first <= n < last)
             for n in range(len(self.motion.side_m))
