@@ -25,7 +25,7 @@ from wording.sway import COURSES, PAST
 WIDE: Final = {Push.GUST: 0.8, Push.LANE: 0.55}
 """What part of the view from above the outfit is long; a lane change needs room for two lanes."""
 
-BESIDE: Final = 14.0
+BESIDE: Final = 28.0
 """Room beside the lanes, where the gust is drawn."""
 
 SECONDS: Final = 12.0
@@ -39,7 +39,8 @@ TIMES: Final = (1, 2, 5, 10, 20, 50, 100)
 DRAWN_DEG: Final = 12.0
 """The largest angle there is room for."""
 
-STILLS: Final = 5
+STILL_S: Final = (0, 2, 4, 6, 8)
+"""Moments that are shown beside each other."""
 
 CHART_HEIGHT: Final = 180
 CHART_LEFT: Final = 110
@@ -120,7 +121,7 @@ def scene(
         dashes=painter.dashes,
         gust=painter.gust,
         first=frames[0],
-        stills=tuple(frames[round(n * last / (STILLS - 1))] for n in range(STILLS)),
+        stills=tuple(frames[at] for n in STILL_S if (at := n * FRAMES_PER_S) <= last),
         curves=tuple(_curve(one, high, shown=one is shown) for one in runs),
         seconds=tuple(Mark(at=_across(n), words=f"{n} s") for n in range(0, round(SECONDS) + 1, 2)),
         angles=tuple(Mark(at=_down(one, high), words=_degrees(one)) for one in (high, 0.0, -high)),
