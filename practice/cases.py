@@ -193,13 +193,15 @@ class Case(ABC):
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Kind:
-    """A kind of case. ``of_hauls``: a haul of the yard can be made one."""
+    """A kind of case. ``of_hauls``: a haul of the yard can be made one. ``decides`` are the
+    questions that tell right answers apart, where one can be given in several ways; else all do."""
 
     slug: str
     title: str
     about: str
     make: Maker
     of_hauls: bool
+    decides: tuple[str, ...] = ()
 
 
 class Maker(ABC):

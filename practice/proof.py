@@ -11,9 +11,6 @@ from collections.abc import Sequence
 
 from practice.cases import Answer, Grade, Kind, UnfitError
 
-DECIDES = {"tie": ("piece",)}
-"""Of kinds with several ways to the same answer: the questions that tell answers apart."""
-
 
 def classes(right: Sequence[bool]) -> int:
     """How many stretches of right answers stand in a row."""
@@ -41,5 +38,4 @@ def proved(kind: Kind, seed: int) -> str:
 
 def _told(kind: Kind, answer: Answer) -> str:
     """What of an answer tells it from others."""
-    names = DECIDES.get(kind.slug, tuple(sorted(answer)))
-    return str([(name, sorted(answer[name])) for name in names])
+    return str([(name, sorted(answer[name])) for name in kind.decides or sorted(answer)])

@@ -331,4 +331,5 @@ TIE_DOWN: Final = Kind(
     about="Four pieces from this rack, and where to hook them so that they hold every way.",
     make=_TieDown(),
     of_hauls=True,
+    decides=("piece",),
 )
