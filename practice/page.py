@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from measures import UnitSystem
 from measures.marks import write_place
-from practice.cases import Answer, Case, Grade, Kind, Question, Situation, Verdict
+from practice.cases import Answer, Grade, Kind, Question, Situation, Verdict
 from practice.kinds import KINDS
 from practice.models import Attempt, Course, Part
 from practice.reading import marks_of, per_step, step_of
-from practice.services import counted, given_of
+from practice.services import Wanted, counted, given_of
 from practice.sources import Made, source_words
 from yards.models import User, Yard
 
@@ -111,55 +111,38 @@ def _slider(question: Question, unit: UnitSystem, at_m: float | None) -> Slider 
 
 
 def case_page(
-    yard: Yard,
-    made: Made,
-    *,
-    seed: int,
-    source: str,
-    part: Part | None,
+    wanted: Wanted,
     moves: Sequence[float],
     unit: UnitSystem,
+    *,
     given: Answer | None = None,
     wrong: tuple[str, str] = ("", ""),
     said: str = "",
 ) -> CasePage:
-    """A case as it stands after some moves."""
-    case, shown = made.case, made.case.situation(unit)
+    """A case as it stands after some moves, with what was given and is no answer yet."""
+    case = wanted.made.case
+    shown = case.situation(unit)
     at = moves[-1] if moves else None
-    left = case.moves - len(moves)
-    if given is not None and "place" in given and given["place"]:
-        at = float(given["place"][0])
-    asked = asked_of(shown.questions, unit, given=given, at_m=at, wrong=wrong)
     if at is not None:
-        shown = _placed(shown, case, at, unit)
+        shown = replace(shown, picture=case.pictured(at, unit))
     return CasePage(
-        kind=made.kind,
-        seed=seed,
-        source=source,
-        made_of=source_words(yard, source),
-        part=part,
-        of=_of(part),
+        kind=wanted.made.kind,
+        seed=wanted.seed,
+        source=wanted.source,
+        made_of=source_words(wanted.yard, wanted.source),
+        part=wanted.part,
+        of=_of(wanted.part),
         shown=shown,
-        asked=asked,
+        asked=asked_of(shown.questions, unit, given=given, at_m=at, wrong=wrong),
         readings=tuple(
             (f"Move {n}, {write_place(place, unit)}", case.taken(place, unit)[1])
             for n, place in enumerate(moves, start=1)
         ),
         moving=case.moves > 0,
         per_step=per_step(shown.picture, unit),
-        left=left,
+        left=case.moves - len(moves),
         moved=len(moves),
         said=said,
-    )
-
-
-def _placed(shown: Situation, case: Case, at_m: float, unit: UnitSystem) -> Situation:
-    return Situation(
-        story=shown.story,
-        facts=shown.facts,
-        table=shown.table,
-        picture=case.pictured(at_m, unit) or shown.picture,
-        questions=shown.questions,
     )
 
 

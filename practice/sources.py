@@ -39,7 +39,8 @@ OWN_TRIES: Final = 6
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Made:
-    """A case with the kind it is of; ``stamp`` changes with what it is made of."""
+    """A case with the kind it is of; ``stamp`` changes with what is shown of it and with what it is
+    made of, so that an answer is never held against another case than it was given to."""
 
     kind: Kind
     case: Case
@@ -47,11 +48,16 @@ class Made:
 
 
 @lru_cache(maxsize=128)
-def _invented(slug: str, seed: int) -> Case:
-    kind = kind_of(slug)
-    if kind is None:
-        raise UnfitError("There is no such kind.")
-    return kind.make(seed)
+def _invented(kind: Kind, seed: int) -> Made:
+    return _made(kind, kind.make(seed))
+
+
+def _made(kind: Kind, case: Case, draft: Draft | None = None) -> Made:
+    """A case with the stamp of what is shown of it and of what it is made of."""
+    shown = case.situation(UnitSystem.US)
+    words = [shown.story, shown.facts, shown.table, shown.questions]
+    text = f"{words} {'' if draft is None else json.dumps(draft.json(), sort_keys=True)}"
+    return Made(kind=kind, case=case, stamp=hashlib.sha256(text.encode()).hexdigest())
 
 
 def made(yard: Yard, slug: str, seed: int, source: str) -> Made:
@@ -64,11 +70,11 @@ def made(yard: Yard, slug: str, seed: int, source: str) -> Made:
     if kind is None:
         raise UnfitError("There is no such kind.")
     if not source or not kind.of_hauls:
-        return Made(kind=kind, case=_invented(slug, seed), stamp="")
+        return _invented(kind, seed)
     if source == OWN:
         return _of_the_book(yard, kind, seed)
     draft = _haul(yard, source).draft
-    return Made(kind=kind, case=kind.make(seed, draft), stamp=stamp_of(draft))
+    return _made(kind, kind.make(seed, draft), draft)
 
 
 def _haul(yard: Yard, source: str) -> Haul:
@@ -109,19 +115,12 @@ def _of_the_book(yard: Yard, kind: Kind, seed: int) -> Made:
         try:
             bare = bare_draft("", hitch, trailer, UnitSystem.US)
             draft = with_load(bare, read_load(rng.choice(loads), yard))
-            case = kind.make(seed, draft, tries=OWN_TRIES)
-            return Made(kind=kind, case=case, stamp=stamp_of(draft))
+            return _made(kind, kind.make(seed, draft, tries=OWN_TRIES), draft)
         except (IncompleteError, PlanFileError):
             continue
         except UnfitError as error:
             why = str(error)
     raise UnfitError(why)
-
-
-def stamp_of(draft: Draft) -> str:
-    """Changes with anything of a draft."""
-    text = json.dumps(draft.json(), sort_keys=True).encode()
-    return hashlib.sha256(text).hexdigest()
 
 
 def source_choices(yard: Yard) -> tuple[tuple[str, str], ...]:

@@ -177,20 +177,10 @@ def case(request: YardRequest, kind: str, seed: int) -> HttpResponse:
         except AnswerError as error:
             wrong = (error.question, str(error))
     attempt = wanted.open()
-    page_of = case_page(
-        request.yard,
-        wanted.made,
-        seed=seed,
-        source=wanted.source,
-        part=wanted.part,
-        moves=attempt.moves if attempt else (),
-        unit=unit,
-        given=given,
-        wrong=wrong,
-        said=said,
-    )
+    moves = attempt.moves if attempt else ()
+    page = case_page(wanted, moves, unit, given=given, wrong=wrong, said=said)
     status = 422 if wrong[1] else 409 if said else 200
-    return show(request, "practice/case.html", page_of, place=PLACE, status=status)
+    return show(request, "practice/case.html", page, place=PLACE, status=status)
 
 
 @require_safe
