@@ -71,6 +71,19 @@ class ByKeys(PracticeCase):
             self.assertEqual(rows.filter(grade="right").count(), len(KINDS))
 
 
+class AllMoves(PracticeCase):
+    def test_with_no_move_left_it_is_left_where_it_stands(self) -> None:
+        with self.page() as page:
+            case = self.open_case(page, "gauge")
+            for n in range(case.moves):
+                page.locator(".practice-slide input[type=range]").press("ArrowLeft")
+                page.get_by_role("button", name="Move it there and read").click()
+                expect(page.locator(".practice-readings")).to_contain_text(f"Move {n + 1}")
+            expect(page.locator(".practice-slide input[type=range]")).to_be_disabled()
+            page.get_by_role("button", name="Leave it where it stands").click()
+            expect(page.locator(".say .verdict")).to_be_visible()
+
+
 class ByMouse(PracticeCase):
     def test_the_machine_is_dragged_along_the_deck(self) -> None:
         with self.page() as page:

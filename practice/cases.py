@@ -21,6 +21,7 @@ from pictures.drawing import Drawing, draw
 from planfile.draft import Draft
 from wording.limits import Telling, fault
 from wording.phrases import names_of
+from wording.schools import range_words
 from wording.sentences import faults_of, summary
 
 Answer = Mapping[str, tuple[str, ...]]
@@ -181,6 +182,14 @@ class Case(ABC):
         """
         raise ValueError("nothing is moved here")
 
+    def left_at(self, place_m: float) -> Answer:
+        """The answer that leaving it at a place is.
+
+        Raises:
+            ValueError: nothing is moved in this kind.
+        """
+        raise ValueError("nothing is moved here")
+
     def readings(self, unit: UnitSystem) -> tuple[tuple[str, str], ...]:
         """What whoever leads a case on paper reads out: places and what is read there; nothing of
         most kinds."""
@@ -310,13 +319,9 @@ def passed(report: Report, unit: UnitSystem) -> str:
 def shares(report: Report, unit: UnitSystem) -> tuple[tuple[str, str], ...]:
     """The figures that every place is judged by first."""
     loads = report.loads
-    low, high = report.plan.share_range
+    asked = range_words(*report.plan.share_range)
     return (
-        (
-            "Tongue share",
-            f"{write_percent(loads.trailer.share)} ({write_percent(low, 0)} to "
-            f"{write_percent(high, 0)})",
-        ),
+        ("Tongue share", f"{write_percent(loads.trailer.share)} ({asked} asked)"),
         ("Tongue", write_mass(loads.trailer.tongue_kg, unit)),
         ("Truck's rear axle", write_mass(loads.truck.rear_kg, unit)),
         ("Trailer with load", write_mass(loads.trailer.mass_kg, unit)),

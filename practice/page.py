@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from measures import UnitSystem
 from measures.marks import write_place
+from pictures.drawing import Drawing
 from practice.cases import Answer, Grade, Kind, Question, Situation, Verdict
 from practice.kinds import KINDS
 from practice.models import Attempt, Course, Part
@@ -69,6 +70,16 @@ class CasePage:
     left: int = 0
     moved: int = 0
     said: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class PlacedPage:
+    """The picture with the machine at a place, what a tape reads there, and how many drawing units
+    a step of the slider is."""
+
+    picture: Drawing | None
+    reading: str
+    per_step: float
 
 
 def asked_of(

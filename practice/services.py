@@ -47,6 +47,13 @@ class Wanted:
         is made of has changed since."""
         return self.attempts().filter(part=self.part, grade="", stamp=self.made.stamp).first()
 
+    def stands(self) -> Answer | None:
+        """The answer that leaving it where it was moved to is; ``None`` where nothing was moved."""
+        attempt = self.open()
+        if attempt is None or not attempt.moves:
+            return None
+        return self.made.case.left_at(attempt.moves[-1])
+
     def begun(self) -> Attempt:
         """The try that is not answered yet, or a new one that is not stored."""
         return self.open() or Attempt(

@@ -16,6 +16,7 @@ from practice.kinds import kind_of
 from practice.models import Attempt, Course, Part
 from practice.page import (
     CourseLine,
+    PlacedPage,
     PracticePage,
     RecordPage,
     Tried,
@@ -24,7 +25,6 @@ from practice.page import (
     done_page,
     kind_lines,
 )
-from practice.placed import PlacedPage
 from practice.reading import answer_sent, per_step, place_sent, seed_sent
 from practice.services import Wanted, agree, answer, any_seed, move, owner_sees
 from practice.sources import HAUL, made, source_choices
@@ -168,11 +168,7 @@ def case(request: YardRequest, kind: str, seed: int) -> HttpResponse:
                     return redirect(request.get_full_path())
                 said = TWICE
             else:
-                given = answer_sent(request.POST, questions, unit)
-                attempt = wanted.open()
-                if wanted.made.case.moves and attempt is not None and attempt.moves:
-                    # where it stands is where it was moved to last
-                    given = {**given, questions[0].name: (repr(attempt.moves[-1]),)}
+                given = wanted.stands() or answer_sent(request.POST, questions, unit)
                 return redirect("practice_done", answer(wanted, given, unit).pk)
         except AnswerError as error:
             wrong = (error.question, str(error))

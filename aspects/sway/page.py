@@ -45,7 +45,7 @@ class Way:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Tick:
-    """A speed or a damping ratio on the curve's edge."""
+    """A speed, a time, a damping ratio or an angle at the edge of a curve."""
 
     at: float
     words: str

@@ -12,6 +12,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
+from aspects.sway.page import Tick
 from aspects.sway.speeds import Speeds
 from measures.writing import write_number
 from mechanics.motion import FRAMES_PER_S, GUST_S, LANE_M, STARTS_S, Course, Motion, Push
@@ -68,14 +69,6 @@ class Curve:
     past: str
 
 
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Mark:
-    """A time or an angle at the edge of the curves."""
-
-    at: float
-    words: str
-
-
 @dataclass(frozen=True, kw_only=True)
 class Scene:
     """The moving view; ``strip`` is what the page plays it from."""
@@ -89,8 +82,8 @@ class Scene:
     first: Frame
     stills: tuple[Frame, ...]
     curves: tuple[Curve, ...]
-    seconds: tuple[Mark, ...]
-    angles: tuple[Mark, ...]
+    seconds: tuple[Tick, ...]
+    angles: tuple[Tick, ...]
     strip: dict[str, Any]
     last: int
 
@@ -123,8 +116,8 @@ def scene(
         first=frames[0],
         stills=tuple(frames[at] for n in STILL_S if (at := n * FRAMES_PER_S) <= last),
         curves=tuple(_curve(one, high, shown=one is shown) for one in runs),
-        seconds=tuple(Mark(at=_across(n), words=f"{n} s") for n in range(0, round(SECONDS) + 1, 2)),
-        angles=tuple(Mark(at=_down(one, high), words=_degrees(one)) for one in (high, 0.0, -high)),
+        seconds=tuple(Tick(at=_across(n), words=f"{n} s") for n in range(0, round(SECONDS) + 1, 2)),
+        angles=tuple(Tick(at=_down(one, high), words=_degrees(one)) for one in (high, 0.0, -high)),
         strip={
             "rate": FRAMES_PER_S,
             "truck": [one.truck for one in frames],

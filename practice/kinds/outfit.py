@@ -33,7 +33,7 @@ from practice.cases import (
     picture,
     shares,
 )
-from practice.kinds.standing import Standing
+from practice.kinds.standing import Judged
 
 PAIRS: Final = 4
 """Pairs to choose from."""
@@ -56,7 +56,7 @@ APART: Final = 0.03
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Pair(Standing):
+class Pair(Judged):
     """A truck and a trailer under the load, which stands as well as it can there."""
 
     value: str

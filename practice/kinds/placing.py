@@ -14,7 +14,7 @@ from typing import Final
 
 from measures import UnitSystem
 from measures.marks import STEPS, write_ends, write_place
-from measures.writing import write_mass, write_percent
+from measures.writing import write_mass
 from mechanics.codes import Family
 from mechanics.loads import compute_loads
 from mechanics.placing import moved, reach
@@ -44,6 +44,7 @@ from practice.cases import (
 )
 from practice.invented import loaded
 from wording.limits import label
+from wording.schools import range_words
 
 NEAR_M: Final = 6 * M_PER_IN
 """Nearly right within this of where every limit holds."""
@@ -123,8 +124,7 @@ class PlaceCase(Case):
     def situation(self, unit: UnitSystem) -> Situation:
         plan = self.draft.plan
         item = plan.items[self.index]
-        low, high = plan.share_range
-        told = f"{write_percent(low, 0)} to {write_percent(high, 0)} of the trailer with its load"
+        told = f"{range_words(*plan.share_range)} of the trailer with its load"
         loads = compute_loads(plan)
         facts = [
             ("Truck and trailer", f"{self.draft.truck_name}, {self.draft.trailer_name}"),
@@ -214,18 +214,21 @@ class PlaceCase(Case):
         low, high = reach(self.draft.plan, self.index)
         count = int((high - low) / M_PER_IN)
         for n in range(count + 1):
-            yield {PLACE: (repr(low + n * M_PER_IN),)}
+            yield self.left_at(low + n * M_PER_IN)
 
     def best(self) -> Answer:
         found = best_standing(self.draft.plan, self.index, STEPS[UnitSystem.US])
         if found is None:
             raise ValueError("no answer is right")
-        return {PLACE: (repr(found.at_m),)}
+        return self.left_at(found.at_m)
 
     def taken(self, place_m: float, unit: UnitSystem) -> tuple[str, str]:
         tongue = compute_loads(moved(self.draft.plan, self.index, place_m)).trailer.tongue_kg
         step = HITCH_GAUGE.step_kg
         return "The gauge reads", write_mass(round(tongue / step) * step, unit)
+
+    def left_at(self, place_m: float) -> Answer:
+        return {PLACE: (repr(place_m),)}
 
     def readings(self, unit: UnitSystem) -> tuple[tuple[str, str], ...]:
         if not self.by_gauge:

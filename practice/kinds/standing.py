@@ -14,7 +14,7 @@ from practice.cases import UnfitError
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class Standing:
+class Judged:
     """One way to haul something, and what the core says of it."""
 
     draft: Draft

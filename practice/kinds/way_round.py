@@ -34,7 +34,7 @@ from practice.cases import (
     picture,
     shares,
 )
-from practice.kinds.standing import Standing
+from practice.kinds.standing import Judged
 from wording.phrases import begun
 
 APART: Final = 0.03
@@ -55,7 +55,7 @@ WAY: Final = Question(
 class WayRoundCase(Case):
     """Both ways round; ``right`` is the option that is best."""
 
-    rounds: dict[str, Standing]
+    rounds: dict[str, Judged]
     right: str
 
     @property
@@ -118,11 +118,11 @@ class WayRoundCase(Case):
             picture=self._picture(shown, unit),
         )
 
-    def _left(self, way: Standing) -> str:
+    def _left(self, way: Judged) -> str:
         left = write_percent(way.reserve(share=True))
         return f"{left} left of what is tightest" if way.holds else "does not hold"
 
-    def _picture(self, way: Standing, unit: UnitSystem) -> Drawing:
+    def _picture(self, way: Judged, unit: UnitSystem) -> Drawing:
         return picture(way.draft, unit)
 
     def every(self) -> Iterator[Answer]:
@@ -159,7 +159,7 @@ class _WayRound(Maker):
         for made in (stood(draft.plan, 0, steps), stood_turned(draft.plan, 0, steps)):
             standing = draft.stood(made)
             forward = made.items[0].placement.facing is Facing.FORWARD
-            rounds["forward" if forward else "backward"] = Standing(
+            rounds["forward" if forward else "backward"] = Judged(
                 draft=standing, report=evaluate(standing.plan)
             )
         if any(one.report.verdict is Status.UNKNOWN for one in rounds.values()):

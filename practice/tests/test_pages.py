@@ -87,8 +87,8 @@ class Moves(PracticeCase):
         self.assertEqual(self.move(260, 1), 409)
         attempt = Attempt.objects.get(kind="gauge", seed=31)
         self.assertEqual(len(attempt.moves), 3)
-        # what the slider says now is no move any more
-        page = self.client.post("/practice/gauge/31/", {"do": "answer", "place": 100}, follow=True)
+        # a slider that is not to be moved any more sends nothing
+        page = self.client.post("/practice/gauge/31/", {"do": "answer"}, follow=True)
         attempt.refresh_from_db()
         self.assertAlmostEqual(float(attempt.answer["place"][0]), attempt.moves[-1])
         self.assertContains(page, "The figures")
@@ -96,6 +96,12 @@ class Moves(PracticeCase):
         self.assertContains(page, 'class="window"')
         # and the same number begins anew
         self.assertNotContains(self.client.get("/practice/gauge/31/"), "Move 1, ")
+
+    def test_after_a_move_the_slider_is_no_answer(self) -> None:
+        self.assertEqual(self.move(300, 0), 302)
+        self.client.post("/practice/gauge/31/", {"do": "answer", "place": 100})
+        attempt = Attempt.objects.get(kind="gauge", seed=31)
+        self.assertAlmostEqual(float(attempt.answer["place"][0]), 300 * 0.0254 / 2)
 
     def test_the_picture_goes_with_the_slider_and_tells_no_tongue(self) -> None:
         page = self.client.get("/practice/eye/31/placed/?place=200")
