@@ -42,12 +42,16 @@ PLATES: Final = (
     "truck empty",
     "people in it",
     "truck GVWR",
+    "its front axle, at most",
     "its rear axle, at most",
     "it may tow",
+    "with its trailer, at most",
+    "receiver, trailer at most",
     "receiver, tongue at most",
     "trailer empty",
     "its tongue empty",
     "trailer GVWR",
+    "each of its axles, at most",
 )
 """What the plates and the book have of a pair."""
 
@@ -131,12 +135,16 @@ def _plates(pair: Pair, unit: UnitSystem) -> tuple[str, ...]:
         truck.front_axle_mass_kg + truck.rear_axle_mass_kg,
         sum(one.mass_kg for one in truck.cargo),
         truck.gvwr_kg,
+        truck.front_gawr_kg,
         truck.rear_gawr_kg,
         truck.max_trailer_mass_kg,
+        truck.gcwr_kg,
+        part.max_trailer_mass_kg,
         part.max_tongue_mass_kg,
         trailer.empty_mass_kg,
         trailer.empty_tongue_mass_kg,
         trailer.gvwr_kg,
+        trailer.axles[0].gawr_kg,
     )
     return tuple("?" if one is None else write_mass(one, unit) for one in masses)
 

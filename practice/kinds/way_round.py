@@ -14,7 +14,6 @@ from mechanics.checks import Status
 from mechanics.item import Facing
 from mechanics.report import evaluate
 from mechanics.standing import stood, stood_turned
-from pictures.drawing import Drawing
 from planfile.draft import Draft
 from practice import invented
 from practice.cases import (
@@ -34,6 +33,7 @@ from practice.cases import (
     picture,
     shares,
 )
+from practice.kinds.placing import plates
 from practice.kinds.standing import Judged
 from wording.phrases import begun
 
@@ -81,7 +81,13 @@ class WayRoundCase(Case):
                     f"{write_length(item.front_m, unit)}, {write_length(item.rear_m, unit)}",
                 ),
                 ("Deck", write_length(plan.trailer.deck.length_m, unit)),
+                (
+                    "Middle of the trailer's axles, behind the headboard",
+                    write_length(plan.trailer.axle_centre_m - plan.trailer.deck.start_m, unit),
+                ),
                 ("Empty trailer", write_mass(plan.trailer.empty_mass_kg, unit)),
+                ("Its tongue", write_mass(plan.trailer.empty_tongue_mass_kg, unit)),
+                *plates(plan, unit),
             ),
             picture=picture(self._shown.put(0, plan.trailer.deck.length_m / 2), unit),
             questions=(WAY,),
@@ -103,9 +109,8 @@ class WayRoundCase(Case):
         ]
         shown = taken or self.rounds["forward"]
         if way == "neither":
-            other = self.rounds.get(self.right, shown)
-            said = "No way holds." if grade is Grade.RIGHT else "One way holds."
-            shown = other
+            said = "Neither holds." if grade is Grade.RIGHT else "It does go on this trailer."
+            shown = self.rounds.get(self.right, shown)
         elif shown.holds:
             said = "It holds so." if grade is Grade.RIGHT else "It holds so, with less in hand."
         else:
@@ -115,15 +120,12 @@ class WayRoundCase(Case):
             sentence=f"{said} {passed(shown.report, unit)}",
             best=next(one.words for one in WAY.options if one.value == self.right),
             figures=(*told, *shares(shown.report, unit)),
-            picture=self._picture(shown, unit),
+            picture=picture(shown.draft, unit),
         )
 
     def _left(self, way: Judged) -> str:
         left = write_percent(way.reserve(share=True))
         return f"{left} left of what is tightest" if way.holds else "does not hold"
-
-    def _picture(self, way: Judged, unit: UnitSystem) -> Drawing:
-        return picture(way.draft, unit)
 
     def every(self) -> Iterator[Answer]:
         yield from one_of_each((WAY,))
