@@ -40,6 +40,8 @@ LATEST = 40
 
 NO_NUMBER = "A case has a number from 1 to 999999. Leave it empty for any."
 
+NO_KIND = "Choose a kind: press Begin at one of them."
+
 TWICE = "That move was made already: here is what it read."
 
 
@@ -99,14 +101,16 @@ def tows(request: YardRequest) -> HttpResponse:
 @in_yard
 def begin(request: YardRequest) -> HttpResponse:
     """Go to the case that was asked for: of a kind, a number or any, made of something."""
-    kind = kind_of(str(request.GET.get("kind", "")))
-    if kind is None:
+    typed = str(request.GET.get("number", "")).strip()
+    asked, chosen = str(request.GET.get("kind", "")), str(request.GET.get("source", ""))
+    kind = kind_of(asked)
+    if kind is None and asked:
         raise Http404("no such kind")
-    typed, source = str(request.GET.get("number", "")).strip(), _source(request, kind)
     seed = any_seed() if not typed else seed_sent(typed)
-    if seed is None:
-        return _refused(request, NO_NUMBER, number=typed[:20], source=source)
-    return to_case(kind.slug, seed, source, None)
+    if kind is None or seed is None:
+        wrong = NO_KIND if kind is None else NO_NUMBER
+        return _refused(request, wrong, number=typed[:20], source=chosen)
+    return to_case(kind.slug, seed, _source(request, kind), None)
 
 
 def _source(request: YardRequest, kind: Kind) -> str:

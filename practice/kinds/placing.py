@@ -61,7 +61,12 @@ READ_OUT_M: Final = {UnitSystem.US: 6 * M_PER_IN, UnitSystem.METRIC: 0.2}
 MOVES: Final = 3
 """What a gauge may be asked."""
 
-PLATES: Final = (Family.PART_TONGUE, Family.TRUCK_AXLE, Family.TRAILER_GVWR)
+PLATES: Final = (
+    Family.PART_TONGUE,
+    Family.TRUCK_AXLE,
+    Family.TRUCK_GVWR,
+    Family.TRAILER_GVWR,
+)
 """The ratings that a machine in the wrong place passes first."""
 
 PLACE: Final = "place"

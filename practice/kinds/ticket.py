@@ -42,6 +42,7 @@ from practice.invented import loaded
 from practice.kinds.placing import heaviest, plates
 from practice.kinds.standing import best_placed
 from wording.phrases import signed_mass
+from wording.schools import range_words
 
 APART: Final = 3.0
 """So many times what a scale may be off are two readings apart that nobody takes for one."""
@@ -104,17 +105,19 @@ def _unhitched(plan: Plan) -> Pads:
     )
 
 
-def _heavier(plan: Plan) -> Pads:
+def heavier(plan: Plan) -> Plan:
+    """A plan with its heaviest load heavier than its book has it."""
     index = heaviest(plan)
-    item = plan.items[index]
-    return _true(
-        plan.carrying(
-            [
-                replace(one, mass_kg=one.mass_kg * (1 + HEAVIER)) if one is item else one
-                for one in plan.items
-            ]
-        )
+    return plan.carrying(
+        [
+            replace(one, mass_kg=one.mass_kg * (1 + HEAVIER)) if n == index else one
+            for n, one in enumerate(plan.items)
+        ]
     )
+
+
+def _heavier(plan: Plan) -> Pads:
+    return _true(heavier(plan))
 
 
 SLIPS: Final = (
@@ -172,8 +175,8 @@ HOLDS: Final = Question(
     name="holds",
     label="May the outfit go as it really is?",
     options=(
-        Option(value="yes", words="yes, every rating holds"),
-        Option(value="no", words="no, a rating is passed"),
+        Option(value="yes", words="yes, every limit holds"),
+        Option(value="no", words="no, a limit is passed"),
     ),
 )
 
@@ -190,15 +193,7 @@ class TicketCase(Case):
     def really(self) -> Plan:
         """The outfit as it really stood on the scale."""
         plan = self.draft.plan
-        if self.slip.value != "heavier":
-            return plan
-        index = heaviest(plan)
-        return plan.carrying(
-            [
-                replace(one, mass_kg=one.mass_kg * (1 + HEAVIER)) if n == index else one
-                for n, one in enumerate(plan.items)
-            ]
-        )
+        return heavier(plan) if self.slip.pads is _heavier else plan
 
     @property
     def holds(self) -> bool:
@@ -220,6 +215,7 @@ class TicketCase(Case):
                 ("Truck unhitched, people and things in it", write_mass(unhitched, unit)),
                 ("of which people and things", write_mass(aboard, unit)),
                 *((item.called, write_mass(item.mass_kg, unit)) for item in self.draft.plan.items),
+                ("Tongue share", f"{range_words(*self.draft.plan.share_range)} asked"),
                 *plates(self.draft.plan, unit),
             ),
             table=Table(

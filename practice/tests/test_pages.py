@@ -62,6 +62,9 @@ class Answering(PracticeCase):
         self.assertContains(page, "A case has a number from 1 to 999999", status_code=422)
         self.assertContains(page, 'value="-3"', status_code=422)
         self.assertContains(page, 'value="own" selected', status_code=422)
+        page = self.client.get("/practice/begin/?number=44&source=own")
+        self.assertContains(page, "Choose a kind", status_code=422)
+        self.assertContains(page, 'value="44"', status_code=422)
         # choosing an outfit is made up, whatever is chosen
         answer = self.client.get("/practice/begin/?kind=outfit&number=17&source=own")
         self.assertRedirects(answer, "/practice/outfit/17/", fetch_redirect_response=False)
