@@ -22,6 +22,9 @@ COUPLED: Final = {
 }
 """How each kind of coupling is looked over. Common practice, no source."""
 
+BALLS: Final = (HitchType.BALL, HitchType.GOOSENECK)
+"""Hitches that are a ball with a coupler over it."""
+
 CHAINED: Final = {
     HitchType.BALL: "Chains crossed under the tongue",
     HitchType.GOOSENECK: "Chains to both rings of the bed",
@@ -99,7 +102,7 @@ def _coupling(draft: Draft, plan: Plan, unit: UnitSystem) -> Iterator[Chore]:
 
 def _ball(plan: Plan, unit: UnitSystem) -> Iterator[Chore]:
     """The size that has to be read on ball and coupler, where they meet on a ball."""
-    if plan.hitch.type not in (HitchType.BALL, HitchType.GOOSENECK):
+    if plan.hitch.type not in BALLS:
         return
     size = plan.trailer.coupler_size_m or plan.hitch.ball_diameter_m
     words = (

@@ -9,7 +9,7 @@ from __future__ import annotations
 import random
 from abc import ABC, abstractmethod
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import Enum
 from typing import Final
 
@@ -54,11 +54,6 @@ class Grade(str, Enum):
     def words(self) -> str:
         """What it is called."""
         return {"right": "Right", "nearly": "Nearly", "wrong": "Not so"}[self.value]
-
-    @property
-    def points(self) -> int:
-        """For counting: 2, 1, 0."""
-        return {"right": 2, "nearly": 1, "wrong": 0}[self.value]
 
 
 class UnfitError(ValueError):
@@ -136,8 +131,10 @@ class Verdict:
 class Case(ABC):
     """One case of a kind."""
 
-    moves: int = field(default=0, init=False)
-    """How many moves there are before the answer; none for most kinds."""
+    @property
+    def moves(self) -> int:
+        """How many moves there are before the answer; none for most kinds."""
+        return 0
 
     @abstractmethod
     def situation(self, unit: UnitSystem) -> Situation:
@@ -174,8 +171,8 @@ class Case(ABC):
                 return answer
         raise ValueError("no answer is right")
 
-    def taken(self, place_m: float, unit: UnitSystem) -> tuple[str, str]:
-        """What is read after a move to a place: what it is of, and the figure.
+    def taken(self, place_m: float, unit: UnitSystem) -> str:
+        """What is read after a move to a place.
 
         Raises:
             ValueError: nothing is moved in this kind.

@@ -313,16 +313,16 @@ def machine(rng: random.Random, kind: MachineClass, *, at: float) -> document.It
     )
 
 
+def coupled(truck: document.Truck, hitch: document.Hitch, trailer: document.Trailer) -> Draft:
+    """Truck and trailer with nothing on the deck."""
+    return Draft.bare(
+        name="", units=UNITS, truck=truck, hitch=hitch, trailer=trailer, rules=document.Rules()
+    )
+
+
 def outfit(rng: random.Random, truck_kind: TruckClass, trailer_kind: TrailerClass) -> Draft:
     """Truck and trailer of two kinds, with nothing on the deck."""
-    return Draft.bare(
-        name="",
-        units=UNITS,
-        truck=truck(rng, truck_kind),
-        hitch=hitch(truck_kind),
-        trailer=trailer(rng, trailer_kind),
-        rules=document.Rules(),
-    )
+    return coupled(truck(rng, truck_kind), hitch(truck_kind), trailer(rng, trailer_kind))
 
 
 def loaded(rng: random.Random) -> Draft:

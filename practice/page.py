@@ -146,7 +146,7 @@ def case_page(
         shown=shown,
         asked=asked_of(shown.questions, unit, given=given, at_m=at, wrong=wrong),
         readings=tuple(
-            (f"Move {n}, {write_place(place, unit)}", case.taken(place, unit)[1])
+            (f"Move {n}, {write_place(place, unit)}", case.taken(place, unit))
             for n, place in enumerate(moves, start=1)
         ),
         moving=case.moves > 0,

@@ -1,7 +1,5 @@
-"""The practice yard, among the places of the work; on a phone in everybody's menu."""
+"""The practice yard, among the places of the work."""
 
-from web.places import Errand, Place
+from web.places import Place
 
 PLACES = (Place(slug="practice", title="Practice", order=70, address="practice", wide_only=True),)
-
-ERRANDS = (Errand(title="Practice", order=3, address="practice"),)

@@ -19,6 +19,7 @@ from planfile.draft import Draft
 from planfile.errors import PlanFileError
 from practice.cases import Case, Kind, UnfitError
 from practice.kinds import kind_of
+from web.sent import counted
 from yards.models import Yard
 
 OWN: Final = "own"
@@ -73,27 +74,30 @@ def made(yard: Yard, slug: str, seed: int, source: str) -> Made:
         return _invented(kind, seed)
     if source == OWN:
         return _of_the_book(yard, kind, seed)
-    draft = _haul(yard, source).draft
+    draft = _draft(yard, source)
     return _made(kind, kind.make(seed, draft), draft)
 
 
-def _haul(yard: Yard, source: str) -> Haul:
-    """The haul of a source.
+def haul_of(yard: Yard, source: str) -> Haul | None:
+    """The haul of a source; ``None`` where the yard has none of it."""
+    if not source.startswith(HAUL):
+        return None
+    return Haul.objects.filter(yard=yard, pk=counted(source.removeprefix(HAUL))).first()
+
+
+def _draft(yard: Yard, source: str) -> Draft:
+    """The draft of a source's haul.
 
     Raises:
-        UnfitError: the yard has none.
+        UnfitError: there is none.
     """
-    key = source.removeprefix(HAUL)
-    found = None
-    if source.startswith(HAUL) and key.isascii() and key.isdigit() and len(key) < 12:
-        found = Haul.objects.filter(yard=yard, pk=int(key)).first()
+    found = haul_of(yard, source)
     if found is None:
         raise UnfitError("That haul is gone: take another.")
     try:
-        found.draft  # noqa: B018
+        return found.draft
     except PlanFileError as error:
         raise UnfitError(f"The plan of {found.name} cannot be read.") from error
-    return found
 
 
 def _of_the_book(yard: Yard, kind: Kind, seed: int) -> Made:
@@ -139,7 +143,5 @@ def source_words(yard: Yard, source: str) -> str:
         return "made up"
     if source == OWN:
         return "our own outfits and machines"
-    try:
-        return f"haul: {_haul(yard, source).name}"
-    except UnfitError:
-        return "a haul that is gone"
+    haul = haul_of(yard, source)
+    return "a haul that is gone" if haul is None else f"haul: {haul.name}"

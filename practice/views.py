@@ -9,7 +9,6 @@ from django.shortcuts import get_object_or_404, redirect
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from hauls.models import Haul
 from measures.marks import write_place
 from practice.cases import AnswerError, Kind, UnfitError
 from practice.kinds import kind_of
@@ -27,7 +26,7 @@ from practice.page import (
 )
 from practice.reading import answer_sent, per_step, place_sent, seed_sent
 from practice.services import Wanted, agree, answer, any_seed, move, owner_sees
-from practice.sources import HAUL, made, source_choices
+from practice.sources import HAUL, haul_of, made, source_choices
 from web.pages import show
 from web.sent import counted as whole
 from yards.access import YardRequest, in_yard, owners
@@ -92,8 +91,9 @@ def _practice_page(
 @in_yard
 def tows(request: YardRequest) -> HttpResponse:
     """Go to how a haul's outfit tows."""
-    key = str(request.GET.get("haul", "")).removeprefix(HAUL)
-    haul = get_object_or_404(Haul, yard=request.yard, pk=whole(key))
+    haul = haul_of(request.yard, str(request.GET.get("haul", "")))
+    if haul is None:
+        raise Http404("no such haul")
     return redirect("haul_sway", haul.pk)
 
 

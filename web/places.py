@@ -17,8 +17,7 @@ MODULE: Final = "places"
 class Place:
     """A place of the work; pages that belong to it name its slug as their ``place``.
 
-    One that is ``wide_only`` stands in the bar where there is room, and is an errand too, so that
-    it can be found on a phone.
+    One that is ``wide_only`` stands in the bar where there is room, else in the person's menu.
     """
 
     slug: str

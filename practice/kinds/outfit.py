@@ -12,7 +12,6 @@ from measures.marks import STEPS
 from measures.writing import write_mass, write_percent
 from mechanics.report import evaluate
 from mechanics.standing import stood
-from planfile import document
 from planfile.draft import Draft
 from practice import invented
 from practice.cases import (
@@ -159,14 +158,8 @@ class _Outfit(Maker):
         machine = invented.machine(rng, rng.choice(invented.MACHINES), at=100)
         pairs = []
         for number, (t, n) in enumerate(rng.sample(every, PAIRS)):
-            draft = Draft.bare(
-                name="",
-                units=invented.UNITS,
-                truck=trucks[t],
-                hitch=invented.hitch(invented.TRUCKS[t]),
-                trailer=trailers[n],
-                rules=document.Rules(),
-            ).with_item(machine)
+            hitch = invented.hitch(invented.TRUCKS[t])
+            draft = invented.coupled(trucks[t], hitch, trailers[n]).with_item(machine)
             draft = draft.stood(stood(draft.plan, 0, STEPS[UnitSystem.US]))
             report = evaluate(draft.plan)
             pairs.append(Pair(value=str(number + 1), draft=draft, report=report))

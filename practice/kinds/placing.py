@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Final
 
 from measures import UnitSystem
@@ -113,7 +113,10 @@ class PlaceCase(Case):
     index: int
     window: tuple[Interval, ...]
     by_gauge: bool
-    moves: int = field(default=0)
+
+    @property
+    def moves(self) -> int:
+        return MOVES if self.by_gauge else 0
 
     def question(self) -> Question:
         """Where its mark is to stop."""
@@ -183,7 +186,6 @@ class PlaceCase(Case):
         mark = self.draft.drawn[self.index].mark
         at = write_place(place, unit)
         why = passed(report, unit)
-        # where only another load or the window's own piece is passed, there is nothing over here
         words = {
             Grade.RIGHT: f"With the {mark} at {at} every limit holds. {why}",
             Grade.NEARLY: f"With the {mark} at {at} it is not right yet. {why}",
@@ -227,10 +229,10 @@ class PlaceCase(Case):
             raise ValueError("no answer is right")
         return self.left_at(found.at_m)
 
-    def taken(self, place_m: float, unit: UnitSystem) -> tuple[str, str]:
+    def taken(self, place_m: float, unit: UnitSystem) -> str:
         tongue = compute_loads(moved(self.draft.plan, self.index, place_m)).trailer.tongue_kg
         step = HITCH_GAUGE.step_kg
-        return "The gauge reads", write_mass(round(tongue / step) * step, unit)
+        return write_mass(round(tongue / step) * step, unit)
 
     def left_at(self, place_m: float) -> Answer:
         return {PLACE: (repr(place_m),)}
@@ -241,7 +243,7 @@ class PlaceCase(Case):
         low, high = reach(self.draft.plan, self.index)
         step = READ_OUT_M[unit]
         places = [n * step for n in range(math.ceil(low / step), math.floor(high / step) + 1)]
-        return tuple((write_place(at, unit), self.taken(at, unit)[1]) for at in places)
+        return tuple((write_place(at, unit), self.taken(at, unit)) for at in places)
 
     def pictured(self, place_m: float, unit: UnitSystem) -> Drawing:
         return picture(self.draft.put(self.index, place_m), unit, self.index)
@@ -267,7 +269,6 @@ class _Placing(Maker):
             index=index,
             window=window,
             by_gauge=self.by_gauge,
-            moves=MOVES if self.by_gauge else 0,
         )
 
 

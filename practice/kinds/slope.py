@@ -5,14 +5,17 @@ Right is the measure of least effort with which it holds; where it holds as it i
 
 from __future__ import annotations
 
+import math
 import random
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
 from aspects.on_off.measures import MEASURES
+from hauls.climbs import driven
 from measures import UnitSystem
 from measures.writing import write_mass
+from mechanics.checks import Status
 from mechanics.loading import Way, way
 from mechanics.loading.findings import Subject
 from mechanics.site import Surface
@@ -36,13 +39,12 @@ from practice.cases import (
     words_of,
 )
 from practice.invented import loaded
-from practice.kinds.placing import heaviest
 from practice.kinds.standing import best_placed
 from wording.loading import ground_words, hold_words, holds_words
-from wording.phrases import begun
+from wording.phrases import begun, within
 
 HELD: Final = 1.0
-"""It holds from this many times the push on."""
+"""It holds from this many times what the core asks on."""
 
 CLEAR: Final = 0.05
 """A case whose answer hangs on less than this is nobody's to judge."""
@@ -67,6 +69,7 @@ class SlopeCase(Case):
     measure, in order of effort."""
 
     draft: Draft
+    index: int
     held: dict[str, float]
 
     @property
@@ -79,9 +82,7 @@ class SlopeCase(Case):
         titles = {one.code: one.title for one in MEASURES}
         options = [Option(value=NOTHING, words="load it as it is")]
         options += [
-            Option(value=code, words=_lowered(titles[code]))
-            for code in self.held
-            if code != NOTHING
+            Option(value=code, words=within(titles[code])) for code in self.held if code != NOTHING
         ]
         return Question(
             name="measure", label="What is the least you do before loading?", options=tuple(options)
@@ -89,7 +90,7 @@ class SlopeCase(Case):
 
     def situation(self, unit: UnitSystem) -> Situation:
         plan = self.draft.plan_at(Place.LOADING)
-        item = plan.items[heaviest(plan)]
+        item = plan.items[self.index]
         return Situation(
             story=(
                 f"{item.called} is to be driven on. While it climbs, the truck's rear wheels "
@@ -119,7 +120,7 @@ class SlopeCase(Case):
         question = self.question()
         chose, least = words_of(question, code), words_of(question, self.right)
         now, then = self.held[NOTHING], self.held[code]
-        first = f"As it stands it {'holds' if now >= HELD else 'slides'}: {hold_words(now)}."
+        first = f"As it stands it {'holds' if now >= HELD else 'slides'}: {_words(now)}."
         second = {
             Grade.RIGHT: f"“{begun(chose)}” is the least that holds it.",
             Grade.NEARLY: (
@@ -127,15 +128,14 @@ class SlopeCase(Case):
                 if code == self.right
                 else f"“{begun(chose)}” holds it, and “{least}” would have been enough."
             ),
-            Grade.WRONG: f"“{begun(chose)}” does not hold it: {hold_words(then)}.",
+            Grade.WRONG: f"“{begun(chose)}” does not hold it: {_words(then)}.",
         }[grade]
         return Verdict(
             grade=grade,
             sentence=f"{first} {second}",
             best=least,
             figures=tuple(
-                (begun(words_of(question, one)), hold_words(value))
-                for one, value in self.held.items()
+                (begun(words_of(question, one)), _words(value)) for one, value in self.held.items()
             ),
         )
 
@@ -143,16 +143,18 @@ class SlopeCase(Case):
         yield from one_of_each((FIRST, self.question()))
 
 
-def _lowered(words: str) -> str:
-    return words[:1].lower() + words[1:]
-
-
 def held(draft: Draft, index: int) -> float | None:
-    """How many times the push of the worst station the outfit holds; ``None`` where that is not
-    known."""
+    """How many times what the core asks the outfit holds at the worst station, endless where
+    nothing pushes it; ``None`` where that is not known."""
     found: Way = way(draft.plan_at(Place.LOADING), index, stations=STATIONS)
     finding = found.finding(Subject.HOLD)
-    return None if finding is None else finding.value
+    if finding is None or finding.limit is None or finding.status is Status.UNKNOWN:
+        return None
+    return math.inf if finding.value is None else finding.value / finding.limit
+
+
+def _words(ratio: float) -> str:
+    return hold_words(None if math.isinf(ratio) else ratio)
 
 
 def site(rng: random.Random) -> document.Site:
@@ -172,7 +174,10 @@ class _Slope(Maker):
 
     def tried(self, rng: random.Random, haul: Draft | None, wish: str | None) -> SlopeCase:
         draft = haul if haul is not None else best_placed(loaded(rng))
-        index = heaviest(draft.plan)
+        climbing = driven(draft)
+        if not climbing:
+            raise UnfitError("Nothing of it is driven on.")
+        index = max(climbing, key=lambda n: draft.plan.items[n].mass_kg)
         draft = draft.with_site(site(rng), Place.LOADING)
         now = held(draft, index)
         if now is None:
@@ -189,7 +194,7 @@ class _Slope(Maker):
             raise UnfitError("Whether it holds hangs by a thread.")
         if len(values) < 3 or all(value < HELD for value in values.values()):
             raise UnfitError("Nothing of what can be done holds it.")
-        case = SlopeCase(draft=draft, held=values)
+        case = SlopeCase(draft=draft, index=index, held=values)
         if wish is not None and case.right != wish:
             raise UnfitError("Another answer is wished for.")
         return case

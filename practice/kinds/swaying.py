@@ -41,6 +41,7 @@ from practice.cases import (
 )
 from practice.invented import loaded
 from practice.kinds.placing import heaviest
+from wording.phrases import begun
 from wording.sway import COURSES, half_words, left_words
 
 SECONDS: Final = 6.0
@@ -143,13 +144,13 @@ class SwayCase(Case):
         share = compute_loads(self.draft.plan).trailer.share
         by = {one.value: one for one in self.changes}
         said = (
-            f"{words_of(NOW, now).capitalize()}: {WHY[now]}. As it stood a swing "
+            f"{begun(words_of(NOW, now))}: {WHY[now]}. As it stood a swing "
             f"{by['nothing'].halves} at this speed, and {by['forward'].halves} with the load where "
             "it belongs."
         )
         if steady and not calms:
             said = (
-                f"The hands were right. “{words_of(then, change).capitalize()}” does not calm it "
+                f"The hands were right. “{begun(words_of(then, change))}” does not calm it "
                 f"most: the tongue carries {write_percent(share)}."
             )
         return Verdict(
@@ -158,12 +159,9 @@ class SwayCase(Case):
             best=f"{words_of(NOW, FOOT)}; then {words_of(then, self.right.value)}",
             figures=(
                 ("Tongue share as it stood", write_percent(share)),
+                *((begun(COURSES[one.course]), f"{left_words(one, Push.GUST)}") for one in runs),
                 *(
-                    (COURSES[one.course].capitalize(), f"{left_words(one, Push.GUST)}")
-                    for one in runs
-                ),
-                *(
-                    (words_of(then, one.value).capitalize(), f"a swing {one.halves}")
+                    (begun(words_of(then, one.value)), f"a swing {one.halves}")
                     for one in self.changes
                 ),
             ),

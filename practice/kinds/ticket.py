@@ -56,12 +56,18 @@ CLEAR: Final = 0.02
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Slip:
-    """Something that goes wrong at a scale; ``pads`` are what they carry then, in kg."""
+    """Something that goes wrong: ``really`` is what stood on the scale beside what was planned,
+    ``weighed`` what its pads make of that, in kg."""
 
     value: str
     words: str
     why: str
-    pads: Callable[[Plan], Pads]
+    weighed: Callable[[Plan], Pads]
+    really: Callable[[Plan], Plan] = lambda plan: plan
+
+    def pads(self, plan: Plan) -> Pads:
+        """What the pads carry of a plan after it."""
+        return self.weighed(self.really(plan))
 
 
 def _true(plan: Plan) -> Pads:
@@ -116,52 +122,49 @@ def heavier(plan: Plan) -> Plan:
     )
 
 
-def _heavier(plan: Plan) -> Pads:
-    return _true(heavier(plan))
-
-
 SLIPS: Final = (
     Slip(
         value="none",
         words="none: it agrees with the plan",
         why="every pad is within what the scale may be off",
-        pads=_true,
+        weighed=_true,
     ),
     Slip(
         value="swapped",
         words="steer and drive were written the wrong way round",
         why="the two figures of the truck are each other's, and nothing else is off",
-        pads=_swapped,
+        weighed=_swapped,
     ),
     Slip(
         value="people",
         words="nobody sat in the truck",
         why="the truck is short of what rides in it, and the trailer is as planned",
-        pads=_nobody,
+        weighed=_nobody,
     ),
     Slip(
         value="axle",
         words="a trailer axle stood on the drive pad",
         why="what the drive pad has too much, the trailer pad has too little",
-        pads=_axle_off,
+        weighed=_axle_off,
     ),
     Slip(
         value="kilograms",
         words="it prints kilograms, read as pounds",
         why="every figure is 0.45 of what it should be",
-        pads=_kilograms,
+        weighed=_kilograms,
     ),
     Slip(
         value="unhitched",
         words="the trailer was not hitched",
         why="the trailer's axles are right and its tongue is on no pad",
-        pads=_unhitched,
+        weighed=_unhitched,
     ),
     Slip(
         value="heavier",
         words="the machine is heavier than its book says",
         why="the trailer has most of what is too much, as with more on the deck",
-        pads=_heavier,
+        weighed=_true,
+        really=heavier,
     ),
 )
 
@@ -192,8 +195,7 @@ class TicketCase(Case):
     @property
     def really(self) -> Plan:
         """The outfit as it really stood on the scale."""
-        plan = self.draft.plan
-        return heavier(plan) if self.slip.pads is _heavier else plan
+        return self.slip.really(self.draft.plan)
 
     @property
     def holds(self) -> bool:

@@ -12,11 +12,12 @@ from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import Final
 
+from hauls.hookup import BALLS, CHAINED
 from measures import UnitSystem
 from measures.writing import write_length, write_mass
 from mechanics.checks import Status
 from mechanics.codes import Family
-from mechanics.hitch import HitchPart
+from mechanics.hitch import HitchPart, HitchType
 from mechanics.loads import compute_loads
 from mechanics.plan import Plan
 from mechanics.report import evaluate
@@ -39,7 +40,7 @@ from practice.cases import (
 from practice.invented import loaded
 from practice.kinds.standing import best_placed
 from wording.limits import Telling, fault
-from wording.phrases import listed
+from wording.phrases import begun, listed
 
 SEEN: Final = 8
 """What is looked at on a walk."""
@@ -49,13 +50,25 @@ MOST_WRONG: Final = 3
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Look:
-    """Something that can be seen: as it should be, and as it must not be, with why."""
+    """Something that can be seen: as it should be, and as it must not be, with why. ``of`` says of
+    which outfits: ``braked`` or ``chained`` trailers, ``driven`` loads, or all."""
 
     value: str
     name: str
     good: str
     bad: str
     why: str
+    of: str = ""
+
+    def fits(self, draft: Draft) -> bool:
+        """Whether there is such a thing to be seen."""
+        there = {
+            "": True,
+            "braked": not draft.unbraked,
+            "chained": draft.plan.hitch.type in CHAINED,
+            "driven": any(one.drives for one in draft.drawn),
+        }
+        return there[self.of]
 
 
 LOOKS: Final = (
@@ -72,6 +85,7 @@ LOOKS: Final = (
         good="crossed under the tongue, clear of the road",
         bad="hooked side by side, one link touches the road",
         why="crossed they catch the tongue, and what drags wears through",
+        of="chained",
     ),
     Look(
         value="breakaway",
@@ -79,6 +93,7 @@ LOOKS: Final = (
         good="clipped to the truck's frame",
         bad="looped over the ball mount",
         why="if the mount comes off, the cable goes with it and brakes nothing",
+        of="braked",
     ),
     Look(
         value="jack",
@@ -117,17 +132,18 @@ LOOKS: Final = (
     ),
     Look(
         value="ramps",
-        name="ramps",
+        name="ramps or gate",
         good="up, both pins in",
         bad="up, held by a rubber strap",
-        why="a ramp that comes down on the road hits whoever follows",
+        why="what comes down on the road hits whoever follows",
     ),
     Look(
         value="machine",
         name="machine",
-        good="in park, brake set, bucket on the deck",
-        bad="in park, bucket held up by its hydraulics",
+        good="in park, brake set, all that lifts is down",
+        bad="in park, what lifts is held up by its hydraulics",
         why="hydraulics sink, and the ties go slack",
+        of="driven",
     ),
     Look(
         value="plug",
@@ -135,6 +151,7 @@ LOOKS: Final = (
         good="in, clear of the road, trailer brake answers the manual lever",
         bad="in, the manual lever brings no tug",
         why="the trailer's brakes do not work",
+        of="braked",
     ),
 )
 
@@ -166,7 +183,7 @@ class WalkCase(Case):
             name=WRONG,
             label="What has to be put right before it goes?",
             options=tuple(
-                Option(value=one.value, words=one.name.capitalize(), note=one.words(unit))
+                Option(value=one.value, words=begun(one.name), note=one.words(unit))
                 for one in self.sights
             ),
             many=True,
@@ -209,9 +226,7 @@ class WalkCase(Case):
             grade=grade,
             sentence=f"{said} {why}",
             best=names(self.right),
-            figures=tuple(
-                (one.name.capitalize(), one.why(unit)) for one in self.sights if one.wrong
-            ),
+            figures=tuple((begun(one.name), one.why(unit)) for one in self.sights if one.wrong),
         )
 
     def every(self) -> Iterator[Answer]:
@@ -230,7 +245,7 @@ def _told(look: Look, *, wrong: bool) -> Sight:
         name=look.name,
         words=lambda unit: look.bad if wrong else look.good,
         wrong=wrong,
-        why=lambda unit: f"{look.why[:1].upper()}{look.why[1:]}.",
+        why=lambda unit: f"{begun(look.why)}.",
     )
 
 
@@ -243,6 +258,8 @@ def _judged(
         UnfitError: it hangs by a thread.
     """
     checks = [one for one in evaluate(plan).checks if one.about.family is family]
+    if not checks:
+        raise UnfitError(f"This outfit has no {name} to be judged.")
     worst = max(checks, key=lambda one: one.status.severity)
     if worst.status in (Status.NEAR, Status.UNKNOWN):
         raise UnfitError("A figure hangs by a thread.")
@@ -293,6 +310,10 @@ def _tires(plan: Plan, rng: random.Random) -> Sight:
     )
 
 
+FIGURES: Final = ((_ball, BALLS), (_chains, CHAINED), (_tires, HitchType))
+"""What has a figure, and the hitches that have such a thing."""
+
+
 class _WalkRound(Maker):
     kind = "walk"
 
@@ -300,8 +321,11 @@ class _WalkRound(Maker):
         draft = haul if haul is not None else best_placed(loaded(rng))
         if not draft.plan.items:
             raise UnfitError("Nothing stands on this deck.")
-        figures = [make(draft.plan, rng) for make in rng.sample((_ball, _chains, _tires), 2)]
-        looks = rng.sample(LOOKS, SEEN - len(figures))
+        coupled = draft.plan.hitch.type
+        able = [make for make, hitches in FIGURES if coupled in hitches]
+        figures = [make(draft.plan, rng) for make in rng.sample(able, min(2, len(able)))]
+        there = [one for one in LOOKS if one.fits(draft)]
+        looks = rng.sample(there, SEEN - len(figures))
         count = rng.randint(0, MOST_WRONG)
         wrong = set(rng.sample([one.value for one in looks], count))
         sights = [*figures, *(_told(one, wrong=one.value in wrong) for one in looks)]

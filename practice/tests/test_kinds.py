@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 from django.test import SimpleTestCase
@@ -18,6 +19,7 @@ from mechanics.securing.report import secure
 from mechanics.standing import best_standing
 from mechanics.sway import swings, towing_of
 from mechanics.ties import SecuringSchool
+from planfile.draft import Draft
 from practice.cases import AnswerError, Case, Grade, Kind, UnfitError
 from practice.kinds import KINDS, kind_of
 from practice.kinds.outfit import OutfitCase
@@ -122,7 +124,7 @@ class ByTheCore(SimpleTestCase):
             low, high = plan.share_range
 
             def tongue(at: float, case: PlaceCase = made) -> float:
-                words = case.taken(at, METRIC)[1]
+                words = case.taken(at, METRIC)
                 return float(words.split()[0].replace(",", "").replace(MINUS, "-"))
 
             start = plan.items[index].placement.reference_m
@@ -222,6 +224,38 @@ class ByTheCore(SimpleTestCase):
 
 
 class OfHauls(SimpleTestCase):
+    def test_a_hitch_without_a_ball_is_looked_at_without_one(self) -> None:
+        found = case_of("walk", 3)
+        assert isinstance(found, WalkCase)
+        document = found.draft.json()
+        document["hitch"]["type"] = "fifth_wheel"
+        document["trailer"]["extra"]["brakes"] = "none"
+        kind = kind_of("walk")
+        assert kind is not None
+        for seed in SEEDS:
+            made = kind.make(seed, Draft.read(document))
+            assert isinstance(made, WalkCase)
+            seen = {one.value for one in made.sights}
+            # and brakes that there are not are nothing to be seen
+            self.assertFalse(seen & {"ball", "chains", "crossed", "breakaway", "plug"}, seen)
+
+    def test_a_name_keeps_its_capitals(self) -> None:
+        found = case_of("sways", 3)
+        assert isinstance(found, SwayCase)
+        document = found.draft.json()
+        document["items"][0]["name"] = "Kestrel T6 loader"
+        named = replace(found, draft=Draft.read(document))
+        told = str(named.judge(named.best(), US).figures)
+        self.assertIn("Move the Kestrel T6 loader", told)
+
+    def test_where_nothing_pushes_it_holds(self) -> None:
+        found = case_of("slope", 3)
+        assert isinstance(found, SlopeCase)
+        made = replace(found, held={"nothing": 0.5, "level": math.inf})
+        verdict = made.judge({"holds": ("no",), "measure": ("level",)}, US)
+        self.assertIs(verdict.grade, Grade.RIGHT)
+        self.assertIn(("Move to level ground", "nothing pushes"), verdict.figures)
+
     def test_a_haul_that_makes_no_case_says_why(self) -> None:
         draft = case_of("eye", 3)
         assert isinstance(draft, PlaceCase)
